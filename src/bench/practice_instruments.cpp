@@ -1,0 +1,105 @@
+#include "bench/practice_instruments.h"
+
+#include <array>
+#include <cmath>
+#include <cstdio>
+#include <cstdlib>
+
+#include "bench/scpi.h"
+#include "core/proof/power.h"
+#include "kit/proof.h"
+
+namespace ombrek {
+namespace {
+
+struct Measurement {
+    const char* header;
+    InstrumentRole role;
+    Unit unit;
+    int figures;  ///< of the display
+};
+constexpr std::array<Measurement, 9> kMeasurements{{
+    {"MEASure:VOLTage?", InstrumentRole::multimeter, Unit::volt, 4},
+    {"MEASure:VOLTage:DC?", InstrumentRole::multimeter, Unit::volt, 4},
+    {"MEASure:CURRent?", InstrumentRole::multimeter, Unit::ampere, 4},
+    {"MEASure:RESistance?", InstrumentRole::multimeter, Unit::ohm, 4},
+    {"MEASure:CAPacitance?", InstrumentRole::lcMeter, Unit::farad, 4},
+    {"MEASure:INDuctance?", InstrumentRole::lcMeter, Unit::henry, 4},
+    {"MEASure:FREQuency?", InstrumentRole::counter, Unit::hertz, 8},
+    {"MEASure:POWer?", InstrumentRole::powerMeter, Unit::dbm, 5},
+    {"MEASure:POWer:HARMonic?", InstrumentRole::powerMeter, Unit::decibel, 3},
+}};
+
+std::string number(double value, int figures) {
+    if (!std::isfinite(value)) return "9.91E37";
+    char buffer[40];
+    std::snprintf(buffer, sizeof buffer, "%+.*E", figures - 1, value);
+    return buffer;
+}
+
+/// The unit a subject is measured in, so that a voltmeter on a resistor finds nothing.
+bool fits(const Kit& kit, const std::string& subject, Unit unit) {
+    const auto id = subject.substr(subject.find(':') + 1);
+    if (subject.starts_with("part:")) {
+        const Part* part = kit.part(id);
+        return part != nullptr && part->unit == unit;
+    }
+    if (subject.starts_with("coil:")) return unit == Unit::henry;
+    if (subject.starts_with("check:")) return kit.check(id) != nullptr && kit.check(id)->unit == unit;
+    if (subject.starts_with("adjust:")) {
+        const Adjustment* a = kit.adjustment(id);
+        return a != nullptr && (a->unit == unit || (a->unit == Unit::watt && unit == Unit::dbm));
+    }
+    if (subject == "proof:supply") return unit == Unit::volt;
+    if (subject == "proof:frequency") return unit == Unit::hertz;
+    if (subject == "proof:power") return unit == Unit::dbm;
+    return subject.starts_with("proof:harmonic:") && unit == Unit::decibel;
+}
+
+}  // namespace
+
+std::string PracticeInstruments::measured(Unit unit, const std::string& argument) {
+    const std::string subject = unit == Unit::decibel && !argument.empty() ? "proof:harmonic:" + argument : subject_;
+    if (!fits(truth_.kit(), subject, unit)) return number(NAN, 1);
+    double value = truth_.at(subject);
+    if (unit == Unit::dbm && std::isfinite(value)) value = value > 1e-12 ? dbmFromWatts(value) - kBenchAttenuation : -90.0;
+    for (const Measurement& m : kMeasurements) {
+        if (m.unit == unit) return number(value, m.figures);
+    }
+    return number(NAN, 1);
+}
+
+std::optional<std::string> PracticeInstruments::answer(InstrumentRole role, const std::string& line) {
+    const auto words = scpiWords(line);
+    if (words.empty()) return std::nullopt;
+    const std::string& header = words[0];
+    if (headerMatches("*IDN?", header)) return "Ombrek,practice " + std::string(name(role)) + ",0,1";
+    if (headerMatches("*OPC?", header)) return "1";
+    if (headerMatches("*RST", header) || headerMatches("*CLS", header)) {
+        error_ = "0,\"No error\"";
+        return std::nullopt;
+    }
+    if (headerMatches("SYSTem:ERRor?", header)) {
+        const std::string error = error_;
+        error_ = "0,\"No error\"";
+        return error;
+    }
+    if (headerMatches("SIMulation:PROBe", header) && words.size() >= 2) {
+        subject_ = words[1];
+        if (words.size() >= 3) truth_.at(subject_, std::strtod(words[2].c_str(), nullptr));
+        return std::nullopt;
+    }
+    if (headerMatches("SIMulation:BEND", header) && words.size() == 3) {
+        truth_.bend(words[1], std::strtod(words[2].c_str(), nullptr));
+        return std::nullopt;
+    }
+    for (const Measurement& m : kMeasurements) {
+        if (m.role == role && headerMatches(m.header, header)) {
+            return measured(m.unit, words.size() > 1 ? words[1] : "");
+        }
+    }
+    error_ = "-113,\"Undefined header\"";
+    return header.ends_with('?') ? std::optional<std::string>(number(NAN, 1)) : std::nullopt;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,30 @@
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "bench/truth.h"
+#include "kit/instrument.h"
+
+namespace ombrek {
+
+/// The four instruments of the practice bench on one kit, without any sockets: a line in, perhaps a line out.
+class PracticeInstruments {
+   public:
+    explicit PracticeInstruments(PracticeTruth truth) : truth_(std::move(truth)) {}
+
+    /// One SCPI line to one instrument. @return the answer without line end; nothing for a command
+    std::optional<std::string> answer(InstrumentRole role, const std::string& line);
+
+    /// What the clips are on.
+    const std::string& subject() const { return subject_; }
+
+   private:
+    std::string measured(Unit unit, const std::string& argument);
+
+    PracticeTruth truth_;
+    std::string subject_;
+    std::string error_ = "0,\"No error\"";
+};
+
+}  // namespace ombrek

@@ -1,0 +1,170 @@
+#include "bench/practice_kit.h"
+
+#include <cmath>
+
+#include "bench/scpi.h"
+#include "book/book.h"
+#include "formats/files.h"
+#include "formats/kit_json.h"
+#include "kit/proof.h"
+#include "kit/tune.h"
+#include "kit/winding.h"
+
+namespace ombrek {
+
+Result<PracticeKit> readPracticeKit(const std::filesystem::path& folder, const Tables& tables) {
+    const auto text = readFile(folder / "demo" / "practice.bench.json", 1000000);
+    if (!text) return tl::make_unexpected(text.error());
+    auto bag = readPracticeBag(*text);
+    if (!bag) return problem("practice.bench.json, " + bag.error().place, bag.error().sentence);
+    auto kit = readKitFile(folder / "demo" / bag->kitFile, tables.cores);
+    if (!kit) return tl::make_unexpected(kit.error());
+    return PracticeKit{std::move(kit->kit), std::move(kit->text), std::move(*bag)};
+}
+
+namespace {
+
+/// A builder who works through the practice kit: takes each reading from the practice instruments and writes it in the book.
+class PracticeBuilder {
+   public:
+    PracticeBuilder(Book& book, const PracticeKit& practice, std::int64_t& now)
+        : book_(book), kit_(practice.kit), instruments_(PracticeTruth(practice.kit, practice.bag)), now_(now) {}
+
+    void partsIn(std::size_t count) {
+        for (std::size_t i = 0; i < std::min(count, kit_.parts.size()); ++i) {
+            const Part& part = kit_.parts[i];
+            now_ += 25;
+            if (!part.measurable()) {
+                keep(book_.markPart(part.ref, PartMark::seen));
+            } else if (!read("part:" + part.ref, part.unit, -1)) {
+                keep(book_.markPart(part.ref, PartMark::missing));
+            }
+        }
+    }
+
+    void windCoil(const Coil& coil) {
+        for (const Winding& winding : coil.windings) {
+            for (int i = 0; i < winding.turns; ++i) turn(coil, winding);
+            keep(book_.finishWinding(coil.ref, winding.name));
+        }
+        for (int tries = 0; tries < 6; ++tries) {
+            read("coil:" + coil.ref, Unit::henry, coil.windings.front().turns);
+            const auto advice = coilAdvice(coil, *book_.build());
+            const bool bend = advice && (advice->act == TrimAdvice::Act::squeeze || advice->act == TrimAdvice::Act::spread);
+            if (!bend && coilVerdict(coil, *book_.build()).state != VerdictState::doubtful) break;
+            now_ += 90;
+            instruments_.answer(InstrumentRole::lcMeter,
+                                "SIM:BEND " + coil.ref + "," + plainNumber(-0.8 * advice->deviationPercent));
+        }
+    }
+
+    void turn(const Coil& coil, const Winding& winding) {
+        now_ += 9;
+        keep(book_.countTurn(coil.ref, winding.name));
+    }
+
+    void check(const Check& check) {
+        now_ += 60;
+        read("check:" + check.id, check.unit, -1);
+    }
+
+    void stepsUntil(const std::string& last) {
+        for (const Step& step : kit_.steps) {
+            now_ += static_cast<std::int64_t>(step.minutes * 55);
+            if (step.id == last) return;
+            if (step.hold) {
+                for (const auto& need : step.hold->needs) {
+                    if (need.starts_with("check:") && book_.build()->last(need) == nullptr) check(*kit_.check(need.substr(6)));
+                }
+            }
+            keep(book_.doStep(step.id));
+            if (step.id == "hold-supply") now_ += 20 * 3600;  // the next evening
+        }
+    }
+
+    void tune(const Adjustment& adjustment, int most) {
+        for (int i = 0; i < most; ++i) {
+            const TuneState state = tuneState(kit_, adjustment, *book_.build());
+            if (state.state == VerdictState::pass) return;
+            now_ += 40;
+            read("adjust:" + adjustment.id, adjustment.unit, std::round(state.nextPosition * 1000) / 1000);
+        }
+    }
+
+    void proof() {
+        now_ += 120;
+        read("proof:supply", Unit::volt, -1);
+        read("proof:power", Unit::dbm, -1);
+        read("proof:frequency", Unit::hertz, -1);
+        for (int order = 2; order <= kit_.ratings.harmonics; ++order) {
+            read("proof:harmonic:" + std::to_string(order), Unit::decibel, -1);
+        }
+    }
+
+    const Result<void>& trouble() const { return trouble_; }
+
+   private:
+    /// @return false when the instrument finds nothing
+    bool read(const std::string& subject, Unit unit, double setting) {
+        const Unit asked = unit == Unit::watt ? Unit::dbm : unit;
+        std::string probe = "SIM:PROB \"" + subject + "\"";
+        if (setting >= 0) probe += "," + plainNumber(setting);
+        const InstrumentRole role = instrumentFor(asked);
+        instruments_.answer(role, probe);
+        const bool harmonic = subject.starts_with("proof:harmonic:");
+        const auto line = instruments_.answer(role, measureQuery(asked) + (harmonic ? " " + subject.substr(15) : ""));
+        auto value = readReply(line.value_or(""));
+        if (!value) return false;
+        Reading reading{0, subject, *value, asked, usualUncertainty(asked, *value), std::max(setting, 0.0), "", 0};
+        reading.method = std::string(name(role));
+        if (subject == "proof:power") {
+            reading.method = "attenuator";
+            reading.setting = kBenchAttenuation;
+        } else if (unit == Unit::watt) {
+            reading = inWatts(reading);
+        }
+        keep(book_.takeReading(reading));
+        return true;
+    }
+
+    void keep(Result<void> result) {
+        if (!result && trouble_) trouble_ = std::move(result);
+    }
+
+    Book& book_;
+    const Kit& kit_;
+    PracticeInstruments instruments_;
+    std::int64_t& now_;
+    Result<void> trouble_;
+};
+
+}  // namespace
+
+Result<void> writePracticeBook(const std::filesystem::path& path, const PracticeKit& practice, PracticeStage stage) {
+    std::int64_t now = 1793300400;  // an October evening of 2026
+    auto book = Book::open(path, [&now] { return now; });
+    if (!book) return tl::make_unexpected(book.error());
+    if (auto started = (*book)->startBuild(practice.kit.name, practice.text); !started) return started;
+    if ((*book)->build()->kitText != practice.text) return problem(path.string(), "The book did not keep the kit.");
+    PracticeBuilder builder(**book, practice, now);
+    const Kit& kit = practice.kit;
+    const bool finished = stage == PracticeStage::finished;
+    builder.partsIn(finished ? kit.parts.size() : kit.parts.size() * 2 / 3);
+    now += 22 * 3600;
+    for (std::size_t i = 0; i < kit.coils.size() && (finished || i < 2); ++i) builder.windCoil(kit.coils[i]);
+    if (!finished && kit.coils.size() > 2) {
+        for (int i = 0; i < 13; ++i) builder.turn(kit.coils[2], kit.coils[2].windings.front());
+    }
+    now += 47 * 3600;
+    builder.stepsUntil(finished ? "" : "trimmers");
+    if (finished) {
+        for (const Check& check : kit.checks) {
+            if ((*book)->build()->last("check:" + check.id) == nullptr) builder.check(check);
+        }
+    }
+    for (const Adjustment& adjustment : kit.adjustments) builder.tune(adjustment, finished ? 12 : 4);
+    if (finished) builder.proof();
+    return builder.trouble();
+}
+
+}  // namespace ombrek

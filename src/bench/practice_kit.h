@@ -1,0 +1,29 @@
+#pragma once
+
+#include <filesystem>
+#include <string>
+
+#include "bench/practice_instruments.h"
+#include "formats/tables.h"
+
+namespace ombrek {
+
+/// The practice kit with its bag, from a data folder.
+struct PracticeKit {
+    Kit kit;
+    std::string text;  ///< the kit's JSON
+    PracticeBag bag;
+};
+Result<PracticeKit> readPracticeKit(const std::filesystem::path& dataFolder, const Tables& tables);
+
+/// How far a practice book has come.
+enum class PracticeStage {
+    partWay,  ///< parts in, half the coils wound, the board in hand
+    finished  ///< everything but the builder's own word on the licence
+};
+
+/// Make a book in which the practice kit has been worked on with the practice bench, for trying every screen and for pictures.
+/// Every figure in it was read from the practice instruments.
+Result<void> writePracticeBook(const std::filesystem::path& book, const PracticeKit& practice, PracticeStage stage);
+
+}  // namespace ombrek

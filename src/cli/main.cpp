@@ -1,0 +1,56 @@
+#include <CLI/CLI.hpp>
+#include <QApplication>
+
+#include "cli/commands.h"
+#include "look/colours.h"
+
+using namespace ombrek;
+
+int main(int argc, char** argv) {
+    CLI::App options{"Ombrek's computation for scripts."};
+    options.require_subcommand(1);
+    bool json = false;
+
+    std::string text;
+    auto* sum = options.add_subcommand("sum", "answer a value, a mark or a short sum: 104, 4k7, \"5 W in dBm\"");
+    sum->add_option("TEXT", text)->required();
+    sum->add_flag("--json", json, "print JSON with SI values");
+
+    CoilQuestion question;
+    auto* coil = options.add_subcommand("coil", "turns, inductance, wire and fit of a winding on a ring core");
+    coil->add_option("--core", question.core, "designation in the core table, T37-6")->required();
+    auto* turns = coil->add_option("--turns", question.turns, "turns on the core");
+    auto* wanted = coil->add_option("--inductance", question.inductance, "inductance wanted, 1.2u");
+    turns->excludes(wanted);
+    coil->add_option("--wire", question.wire, "26AWG, 28SWG or 0.4mm")->capture_default_str();
+    coil->add_option("--tail", question.tailMillimetres, "length of each tail in mm")->capture_default_str();
+    coil->add_flag("--json", json, "print JSON with SI values");
+
+    std::string file;
+    auto* kit = options.add_subcommand("kit", "work with kit files");
+    auto* check = kit->add_subcommand("check", "read a kit file and name its first fault");
+    kit->require_subcommand(1);
+    check->add_option("FILE", file)->required();
+    check->add_flag("--json", json, "print JSON");
+
+    std::string book, html, pdf;
+    auto* report = options.add_subcommand("report", "write the report of the build in hand");
+    report->add_option("BOOK", book)->required();
+    report->add_option("--html", html, "write HTML to this file");
+    report->add_option("--pdf", pdf, "write PDF to this file");
+
+    bool finished = false;
+    auto* practice = options.add_subcommand("practice", "make a book of the practice kit, part-way through or finished");
+    practice->add_option("BOOK", book)->required();
+    practice->add_flag("--finished", finished, "worked through to Proof");
+
+    CLI11_PARSE(options, argc, argv);
+    if (*sum) return sumCommand(text, json);
+    if (*coil) return coilCommand(question, json);
+    if (*check) return kitCheckCommand(file, json);
+    if (*practice) return practiceCommand(book, finished);
+    qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do
+    QApplication application(argc, argv);
+    installFonts();
+    return reportCommand(book, html, pdf);
+}

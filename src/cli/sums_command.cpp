@@ -1,0 +1,81 @@
+#include "cli/commands.h"
+#include "cli/print.h"
+#include "core/coil/winding.h"
+#include "core/sums/sums.h"
+#include "formats/files.h"
+#include "formats/tables.h"
+
+namespace ombrek {
+
+int sumCommand(const std::string& text, bool json) {
+    const auto tables = readTables(dataFolder());
+    if (!tables) return refuse(tables.error(), json);
+    const auto answers = answerSum(text, tables->cores);
+    if (!answers) return refuse(answers.error(), json);
+    auto list = nlohmann::ordered_json::array();
+    for (const SumAnswer& a : *answers) {
+        if (json) {
+            list.push_back({{"meaning", a.meaning}, {"value", a.value}, {"unit", symbol(a.unit)}, {"text", a.text},
+                            {"working", a.working.text()}});
+        } else {
+            std::printf("%s  (%s)\n", a.text.c_str(), a.meaning.c_str());
+        }
+    }
+    if (json) printJson({{"answers", list}});
+    return 0;
+}
+
+namespace {
+
+/// What is asked, read and checked: a ring core, a wire and a whole number of turns.
+struct CoilAnswer {
+    MagneticCore core;
+    Wire wire;
+    int turns = 0;
+};
+
+Result<CoilAnswer> readQuestion(const CoilQuestion& q) {
+    const auto tables = readTables(dataFolder());
+    if (!tables) return tl::make_unexpected(tables.error());
+    const MagneticCore* core = tables->core(q.core);
+    if (core == nullptr) return problem("core", "\"" + q.core + "\" is not in the core table.");
+    const auto wire = parseWire(q.wire);
+    if (!wire) return tl::make_unexpected(wire.error());
+    if (q.tailMillimetres < 0 || q.tailMillimetres > 1000) return problem("tail", "A tail is 0 to 1000 mm long.");
+    CoilAnswer out{*core, *wire, q.turns};
+    if (q.inductance.empty()) {
+        if (q.turns < 1 || q.turns > 10000) return problem("turns", "A winding has 1 to 10000 turns.");
+        return out;
+    }
+    const auto wanted = parseQuantity(q.inductance, Unit::henry);
+    if (!wanted) return tl::make_unexpected(wanted.error());
+    if (!(wanted->value > 0) || wanted->value > core->al * 1e8) {
+        return problem("inductance", "This inductance is out of range for " + q.core + ".");
+    }
+    out.turns = turnsFor(*core, wanted->value);
+    return out;
+}
+
+}  // namespace
+
+int coilCommand(const CoilQuestion& question, bool json) {
+    const auto coil = readQuestion(question);
+    if (!coil) return refuse(coil.error(), json);
+    const auto& [core, wire, turns] = *coil;
+    const double value = inductance(core, turns);
+    const InductanceRange range = inductanceRange(core, turns);
+    const int fit = turnsThatFit(core, wire);
+    const double length = wireOnCore(core, wire, turns);
+    const double cut = wireToCut(core, wire, turns, question.tailMillimetres * 1e-3);
+    if (json) {
+        printJson({{"turns", turns}, {"inductance", value}, {"inductance_low", range.low}, {"inductance_high", range.high},
+                   {"wire_length", length}, {"wire_cut", cut}, {"turns_that_fit", fit}});
+        return 0;
+    }
+    std::printf("%d turns on %s: %s (%s to %s)\n", turns, core.designation.c_str(), formatQuantity(value, Unit::henry, 4).c_str(),
+                formatQuantity(range.low, Unit::henry, 3).c_str(), formatQuantity(range.high, Unit::henry, 3).c_str());
+    std::printf("wire on the core %.0f mm, cut %.0f mm; %d turns fit in one layer\n", length * 1e3, cut * 1e3, fit);
+    return 0;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,126 @@
+#include "core/adjust/peak.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+#include <set>
+
+namespace ombrek {
+namespace {
+
+constexpr double kEndZone = 0.03;
+
+std::string travel(double position) {
+    char buffer[32];
+    std::snprintf(buffer, sizeof buffer, "%.0f %%", std::clamp(position, 0.0, 1.0) * 100.0);
+    return buffer;
+}
+
+/// Coefficients c0 + c1·x + c2·x² of the weighted parabola through 1/y².
+Eigen::Vector3d fitInverseSquare(const std::vector<AdjusterReading>& readings) {
+    const auto n = static_cast<Eigen::Index>(readings.size());
+    Eigen::MatrixXd design(n, 3);
+    Eigen::VectorXd wanted(n);
+    for (Eigen::Index i = 0; i < n; ++i) {
+        const auto& [x, y] = readings[static_cast<std::size_t>(i)];
+        const double weight = y * y * y;
+        design.row(i) << weight, weight * x, weight * x * x;
+        wanted(i) = weight / (y * y);
+    }
+    return design.colPivHouseholderQr().solve(wanted);
+}
+
+const AdjusterReading& highest(const std::vector<AdjusterReading>& readings) {
+    return *std::max_element(readings.begin(), readings.end(),
+                             [](const auto& a, const auto& b) { return a.reading < b.reading; });
+}
+
+/// The widest gap beside the best reading: where a further reading helps when no parabola opens upward.
+double besideBest(const std::vector<AdjusterReading>& readings) {
+    const double best = highest(readings).position;
+    double left = 0.0, right = 1.0;
+    for (const auto& r : readings) {
+        if (r.position < best) left = std::max(left, r.position);
+        if (r.position > best) right = std::min(right, r.position);
+    }
+    return best - left > right - best ? (best + left) / 2 : (best + right) / 2;
+}
+
+double firstFreePosition(const std::set<double>& seen) {
+    for (const double start : {0.5, 0.2, 0.8}) {
+        const bool near = std::any_of(seen.begin(), seen.end(), [&](double x) { return std::fabs(x - start) < 0.1; });
+        if (!near) return start;
+    }
+    return 0.35;
+}
+
+void endStop(PeakEstimate& out, bool low) {
+    out.kind = low ? PeakEstimate::Kind::atLeast : PeakEstimate::Kind::atMost;
+    out.state = VerdictState::fail;
+    out.nextPosition = low ? 0.0 : 1.0;
+    out.sentence = low ? "It still rises at the trimmer's least: the coil has too many turns."
+                       : "It still rises at the trimmer's most: the coil has too few turns.";
+}
+
+}  // namespace
+
+PeakEstimate estimatePeak(const std::vector<AdjusterReading>& all) {
+    PeakEstimate out;
+    std::vector<AdjusterReading> readings;
+    std::set<double> positions;
+    for (const auto& r : all) {
+        if (!(r.reading > 0) || !std::isfinite(r.reading) || !(r.position >= 0) || r.position > 1) continue;
+        readings.push_back(r);
+        positions.insert(r.position);
+    }
+    if (positions.size() < 3) {
+        out.nextPosition = firstFreePosition(positions);
+        const auto missing = 3 - positions.size();
+        out.sentence = std::to_string(missing) + (missing == 1 ? " more position" : " more positions") +
+                       ", then I can say where it peaks.";
+        return out;
+    }
+    const Eigen::Vector3d c = fitInverseSquare(readings);
+    const AdjusterReading& best = highest(readings);
+    if (c(2) <= 0) {
+        out.position = best.position;
+        out.reading = best.reading;
+        out.nextPosition = besideBest(readings);
+        if (best.position <= kEndZone || best.position >= 1 - kEndZone) {
+            endStop(out, best.position < 0.5);
+            out.position = best.position < 0.5 ? 0.0 : 1.0;
+        } else {
+            out.kind = PeakEstimate::Kind::inside;
+            out.state = VerdictState::doubtful;
+            out.sentence = "The readings do not yet make a peak; read again near " + travel(out.nextPosition) + ".";
+        }
+        return out;
+    }
+    out.position = -c(1) / (2 * c(2));
+    const double inverseSquare = c(0) + c(1) * out.position + c(2) * out.position * out.position;
+    out.reading = inverseSquare > 0 ? 1.0 / std::sqrt(inverseSquare) : best.reading;
+    out.nextPosition = std::clamp(out.position, 0.0, 1.0);
+    if (out.position < kEndZone || out.position > 1 - kEndZone) {
+        endStop(out, out.position < 0.5);
+        return out;
+    }
+    out.kind = PeakEstimate::Kind::inside;
+    const bool close = std::any_of(positions.begin(), positions.end(),
+                                   [&](double x) { return std::fabs(x - out.position) < 0.04; });
+    out.state = close ? VerdictState::pass : VerdictState::doubtful;
+    out.sentence = close ? "Peak at " + travel(out.position) + " of the travel, away from both ends."
+                         : "The peak should be at " + travel(out.position) + "; turn there and read once more.";
+    return out;
+}
+
+int endStopRemedy(const PeakEstimate& peak, const TankCapacitance& tank, int turns) {
+    // L·C is fixed at resonance, so L_wanted / L_now = C_peak / C_half, and turns go with the root.
+    const double ratio = std::max(tank.at(peak.position), 0.05 * tank.at(0.5)) / tank.at(0.5);
+    const int change = static_cast<int>(std::lround(turns * std::sqrt(ratio))) - turns;
+    if (peak.kind == PeakEstimate::Kind::atMost) return std::max(change, 1);
+    if (peak.kind == PeakEstimate::Kind::atLeast) return std::min(change, -1);
+    return change;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,42 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/coil/tank.h"
+#include "core/quantity/verdict.h"
+
+namespace ombrek {
+
+/// One reading at one position of an adjuster; position 0 … 1 is its travel from least to most.
+struct AdjusterReading {
+    double position = 0.0;
+    double reading = 0.0;
+};
+
+/// What the readings say about where the peak is.
+struct PeakEstimate {
+    enum class Kind { tooFew, inside, atLeast, atMost };
+    Kind kind = Kind::tooFew;
+    double position = 0.0;      ///< of the peak; outside 0 … 1 when it is beyond an end stop
+    double reading = 0.0;       ///< to be expected there
+    double nextPosition = 0.0;  ///< the reading that would tell most, 0 … 1
+    VerdictState state = VerdictState::notDone;
+    std::string sentence;
+};
+
+/// Where a tuned circuit peaks, from at least three readings at different positions.
+///
+/// Near resonance the response y falls as 1/y² = a + b·(x − x0)², so a parabola is fitted to 1/y², each reading weighted by
+/// the error it then has (y³, for equal errors of y). A peak within 3 % of an end, or beyond it, is an end stop: the coil
+/// is wrong, not the trimmer. Source: response of a single tuned circuit; the end-stop rule is common practice.
+/// @param readings  amplitudes (volts), positive; powers must be given as their square roots
+PeakEstimate estimatePeak(const std::vector<AdjusterReading>& readings);
+
+/// Turns that would bring a peak found beyond an end stop to the middle of the trimmer's travel.
+///
+/// C at the (extrapolated) peak tells the inductance that resonates; half travel tells the one wanted.
+/// @return turns to add (negative: to remove), at least one either way
+int endStopRemedy(const PeakEstimate& peak, const TankCapacitance& tank, int turns);
+
+}  // namespace ombrek

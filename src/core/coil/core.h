@@ -1,0 +1,27 @@
+#pragma once
+
+#include <string>
+
+namespace ombrek {
+
+/// A magnetic core as the maker's table describes it. Lengths in metres, AL in henry per turn².
+struct MagneticCore {
+    enum class Shape { ring, twoHole };
+
+    std::string designation;        ///< "T37-6"
+    Shape shape = Shape::ring;
+    std::string material;           ///< "powdered-iron" or "ferrite"
+    std::string mix;                ///< "6", "43"
+    double outerDiameter = 0.0;     ///< [m]
+    double innerDiameter = 0.0;     ///< [m]
+    double height = 0.0;            ///< [m]
+    double al = 0.0;                ///< [H/turn²]
+    double alTolerancePercent = 0;  ///< [%]
+    double initialPermeability = 0;
+    double turnLength = 0.0;        ///< wire of one turn [m], for a shape that is not a ring
+    std::string paint;              ///< as painted on a powder core; empty for ferrite
+
+    bool ferrite() const { return material == "ferrite"; }
+};
+
+}  // namespace ombrek

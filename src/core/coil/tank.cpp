@@ -1,0 +1,78 @@
+#include "core/coil/tank.h"
+
+#include <cmath>
+#include <cstdio>
+#include <numbers>
+#include <stdexcept>
+
+namespace ombrek {
+namespace {
+
+double angular(double frequency) { return 2.0 * std::numbers::pi * frequency; }
+
+std::string percentOfTravel(double position) {
+    char buffer[32];
+    std::snprintf(buffer, sizeof buffer, "%.0f %%", position * 100.0);
+    return buffer;
+}
+
+std::string remedy(double exactTurns, int turns) {
+    int change = static_cast<int>(std::lround(exactTurns)) - turns;
+    if (change == 0) change = exactTurns > turns ? 1 : -1;
+    const int count = std::abs(change);
+    return std::string(change > 0 ? "add " : "remove ") + std::to_string(count) + (count == 1 ? " turn" : " turns");
+}
+
+}  // namespace
+
+double resonance(double inductance, double capacitance) {
+    if (!(inductance > 0) || !(capacitance > 0)) throw std::domain_error("L and C are positive");
+    return 1.0 / (2.0 * std::numbers::pi * std::sqrt(inductance * capacitance));
+}
+
+double inductanceFor(double frequency, double capacitance) {
+    if (!(frequency > 0) || !(capacitance > 0)) throw std::domain_error("f and C are positive");
+    return 1.0 / (angular(frequency) * angular(frequency) * capacitance);
+}
+
+TrimmerCover trimmerCover(double inductance, int turns, const TankCapacitance& tank, double low, double high) {
+    if (turns < 1 || !(low > 0) || high < low || !(tank.trimmerHigh > tank.trimmerLow)) {
+        throw std::domain_error("turns, band and trimmer range are positive");
+    }
+    TrimmerCover out;
+    out.lowest = resonance(inductance, tank.at(1.0));
+    out.highest = resonance(inductance, tank.at(0.0));
+    const double middle = std::sqrt(low * high);
+    const double wantedC = inductanceFor(middle, inductance);  // the same formula with L and C exchanged
+    out.position = (wantedC - tank.at(0.0)) / (tank.trimmerHigh - tank.trimmerLow);
+    const double centreL = inductanceFor(middle, tank.at(0.5));
+    out.turnsToCentre = turns * std::sqrt(centreL / inductance);
+
+    const std::string range =
+        formatQuantity(out.lowest, Unit::hertz, 4) + " to " + formatQuantity(out.highest, Unit::hertz, 4);
+    if (out.lowest > low || out.highest < high) {
+        out.state = VerdictState::fail;
+        out.sentence = "The trimmer reaches " + range + ", not the band: " + remedy(out.turnsToCentre, turns) + ".";
+    } else if (out.position < 0.15 || out.position > 0.85) {
+        out.state = VerdictState::doubtful;
+        out.sentence = "The trimmer reaches the band, but at " + percentOfTravel(out.position) +
+                       " of its travel: near its end.";
+    } else {
+        out.state = VerdictState::pass;
+        out.sentence = "The trimmer reaches " + range + "; the band is at " + percentOfTravel(out.position) +
+                       " of its travel.";
+    }
+    out.working.lines = {
+        {"f = 1/(2π√(L·C))", formatQuantity(inductance, Unit::henry, 4) + " with " +
+                                 formatQuantity(tank.at(0), Unit::farad, 3) + " to " +
+                                 formatQuantity(tank.at(1), Unit::farad, 3), range},
+        {"position = (C wanted − C least)/span", formatQuantity(wantedC, Unit::farad, 4),
+         percentOfTravel(out.position)},
+        {"N centred = N·√(L centre / L)", std::to_string(turns) + "·√(" + formatQuantity(centreL, Unit::henry, 4) +
+                                              " / " + formatQuantity(inductance, Unit::henry, 4) + ")",
+         formatQuantity(out.turnsToCentre, Unit::none, 3)}};
+    out.working.source = "Thomson's formula; 15 % to 85 % of the travel is common practice";
+    return out;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,73 @@
+#include "core/quantity/verdict.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace ombrek {
+
+Limits limitsAround(double nominal, double tolerancePercent) {
+    const double width = std::fabs(nominal) * tolerancePercent / 100.0;
+    return {nominal - width, nominal + width};
+}
+
+std::string_view word(VerdictState state) {
+    static constexpr std::array<std::string_view, 5> words{"pass", "doubtful", "fail", "cannot tell", "not done"};
+    return words[static_cast<std::size_t>(state)];
+}
+
+namespace {
+
+std::string limitsText(const Limits& limits, Unit unit) {
+    if (std::isinf(limits.low)) return "at most " + formatQuantity(limits.high, unit, 4);
+    if (std::isinf(limits.high)) return "at least " + formatQuantity(limits.low, unit, 4);
+    return formatQuantity(limits.low, unit, 4) + " to " + formatQuantity(limits.high, unit, 4);
+}
+
+/// Positive inside, negative outside: the distance to the nearer limit.
+double margin(double reading, const Limits& limits) {
+    return std::min(reading - limits.low, limits.high - reading);
+}
+
+}  // namespace
+
+Verdict judge(double reading, const Limits& limits, double uncertainty, VerdictRule rule, Unit unit) {
+    Verdict verdict{VerdictState::pass, "", reading, limits, uncertainty, unit};
+    const std::string wanted = limitsText(limits, unit);
+    if (!std::isfinite(reading)) {
+        verdict.state = VerdictState::cannotTell;
+        verdict.sentence = "The meter gives no number; wanted " + wanted + ".";
+        return verdict;
+    }
+    const double inside = margin(reading, limits);
+    const double guard = rule == VerdictRule::guardBand ? uncertainty : 0.0;
+    const std::string spare = formatQuantity(std::fabs(inside), unit, 2);
+    if (inside < -guard) {
+        verdict.state = VerdictState::fail;
+        verdict.sentence = "Outside " + wanted + " by " + spare + ".";
+    } else if (guard > limits.halfWidth()) {
+        verdict.state = VerdictState::cannotTell;
+        verdict.sentence = "This meter is good to ±" + formatQuantity(uncertainty, unit, 2) +
+                           " here; a verdict needs one good to ±" + formatQuantity(limits.halfWidth() / 4, unit, 2) +
+                           " or better.";
+    } else if (guard > 0.0 && inside <= guard) {
+        verdict.state = VerdictState::doubtful;
+        verdict.sentence = (inside >= 0 ? "Inside " : "Outside ") + wanted + " by only " + spare +
+                           ", and the meter itself may be off by " + formatQuantity(uncertainty, unit, 2) + ".";
+    } else {
+        verdict.sentence = "Inside " + wanted + ", " + spare + " to spare.";
+    }
+    return verdict;
+}
+
+VerdictState worst(const std::vector<VerdictState>& states) {
+    static constexpr std::array<VerdictState, 5> order{VerdictState::fail, VerdictState::cannotTell,
+                                                       VerdictState::doubtful, VerdictState::notDone,
+                                                       VerdictState::pass};
+    for (const VerdictState state : order) {
+        if (std::find(states.begin(), states.end(), state) != states.end()) return state;
+    }
+    return VerdictState::notDone;
+}
+
+}  // namespace ombrek

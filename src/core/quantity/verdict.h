@@ -1,0 +1,56 @@
+#pragma once
+
+#include <limits>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/quantity/quantity.h"
+
+namespace ombrek {
+
+/// Where a value must lie; either end may be infinite.
+struct Limits {
+    double low = -std::numeric_limits<double>::infinity();
+    double high = std::numeric_limits<double>::infinity();
+
+    bool holds(double value) const { return value >= low && value <= high; }
+    double halfWidth() const { return (high - low) / 2.0; }
+};
+
+/// nominal ± percent, in order also for a negative nominal.
+Limits limitsAround(double nominal, double tolerancePercent);
+
+enum class VerdictState { pass, doubtful, fail, cannotTell, notDone };
+
+/// The word shown beside the verdict's shape: "pass", "doubtful", "fail", "cannot tell", "not done".
+std::string_view word(VerdictState state);
+
+/// How strictly a reading near a limit is taken; builders differ.
+enum class VerdictRule {
+    guardBand,  ///< the meter's error counts: near a limit the verdict is doubtful (JCGM 106, ILAC-G8)
+    simple      ///< inside is pass, outside is fail
+};
+
+/// One judgement, the same everywhere: a state, the sentence why, and the numbers behind it.
+struct Verdict {
+    VerdictState state = VerdictState::notDone;
+    std::string sentence;
+    double reading = std::numeric_limits<double>::quiet_NaN();
+    Limits limits;
+    double uncertainty = 0.0;  ///< expanded, U = 2u
+    Unit unit = Unit::none;
+};
+
+/// Judge a reading against limits with the meter's expanded uncertainty U.
+///
+/// Guard band: pass inside by more than U, fail outside by more than U, otherwise doubtful; if U exceeds half
+/// the tolerance band and the reading is not clearly outside, cannot tell, and the sentence says which meter could.
+/// Source: JCGM 106, ILAC-G8 (guard band); the simple rule is common practice.
+/// @param uncertainty  U [unit of the reading], not negative
+Verdict judge(double reading, const Limits& limits, double uncertainty, VerdictRule rule, Unit unit);
+
+/// The worst of several, for a gate: fail, then cannot tell, doubtful, not done, pass. Empty: not done.
+VerdictState worst(const std::vector<VerdictState>& states);
+
+}  // namespace ombrek

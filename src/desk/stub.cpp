@@ -1,0 +1,1 @@
+namespace ombrek { void deskStub(); void deskStub() {} }

@@ -1,0 +1,126 @@
+#include "formats/tables.h"
+
+#include <algorithm>
+#include <map>
+
+#include "core/quantity/quantity.h"
+#include "formats/csv.h"
+#include "formats/files.h"
+#include "formats/json_fields.h"
+
+namespace ombrek {
+namespace {
+
+struct TableFault {
+    Problem problem;
+};
+
+/// One data row of a table with a header, cells by column name.
+class NamedRow {
+   public:
+    NamedRow(const std::map<std::string, std::size_t>& columns, const CsvRow& row, std::size_t line)
+        : columns_(columns), row_(row), line_(line) {}
+
+    std::string text(const std::string& column) const {
+        const auto hit = columns_.find(column);
+        if (hit == columns_.end() || hit->second >= row_.size()) fault(column, "This column is missing.");
+        return row_[hit->second];
+    }
+    double number(const std::string& column, double scale = 1.0) const {
+        const auto value = parseQuantity(text(column));
+        if (!value || value->value < 0) fault(column, "A number is wanted here.");
+        return value->value * scale;
+    }
+    [[noreturn]] void fault(const std::string& column, const std::string& sentence) const {
+        throw TableFault{{"line " + std::to_string(line_) + ", " + column, sentence}};
+    }
+
+   private:
+    const std::map<std::string, std::size_t>& columns_;
+    const CsvRow& row_;
+    std::size_t line_;
+};
+
+MagneticCore coreFrom(const NamedRow& row) {
+    MagneticCore core;
+    core.designation = row.text("designation");
+    core.material = row.text("family");
+    core.mix = row.text("mix");
+    core.outerDiameter = row.number("od_mm", 1e-3);
+    core.innerDiameter = row.number("id_mm", 1e-3);
+    core.height = row.number("height_mm", 1e-3);
+    core.al = row.number("al_nh_per_turn2", 1e-9);
+    core.alTolerancePercent = row.number("al_tolerance_pct");
+    core.initialPermeability = row.number("mu_initial");
+    core.paint = row.text("paint");
+    if (core.al <= 0) row.fault("al_nh_per_turn2", "AL must be positive.");
+    if (core.innerDiameter >= core.outerDiameter) row.fault("id_mm", "The hole is larger than the ring.");
+    return core;
+}
+
+}  // namespace
+
+const MagneticCore* Tables::core(const std::string& designation) const {
+    const auto hit = std::find_if(cores.begin(), cores.end(), [&](const auto& c) { return c.designation == designation; });
+    return hit == cores.end() ? nullptr : &*hit;
+}
+
+const LimitProfile& Tables::profile(const std::string& id) const {
+    const auto hit = std::find_if(profiles.begin(), profiles.end(), [&](const auto& p) { return p.id == id; });
+    return hit == profiles.end() ? profiles.front() : *hit;
+}
+
+Result<std::vector<MagneticCore>> readCores(const std::string& csv) {
+    const auto rows = readCsv(csv);
+    if (!rows) return tl::make_unexpected(rows.error());
+    if (rows->empty()) return problem("line 1", "The core table is empty.");
+    std::map<std::string, std::size_t> columns;
+    for (std::size_t i = 0; i < rows->front().size(); ++i) columns.emplace(rows->front()[i], i);
+    std::vector<MagneticCore> out;
+    try {
+        for (std::size_t i = 1; i < rows->size(); ++i) {
+            if (!(*rows)[i].empty()) out.push_back(coreFrom(NamedRow(columns, (*rows)[i], i + 1)));
+        }
+    } catch (const TableFault& fault) {
+        return tl::make_unexpected(fault.problem);
+    }
+    return out;
+}
+
+Result<std::vector<LimitProfile>> readProfiles(const std::string& json) {
+    try {
+        const auto document = parseJson(json);
+        JsonFields top(document, "");
+        std::vector<LimitProfile> out;
+        for (JsonFields& row : top.objects("profiles")) {
+            LimitProfile p;
+            p.id = row.text("id");
+            p.name = row.text("name");
+            p.base = row.number("base_db", 0, 200);
+            p.perDecade = row.number("per_decade_db", 0, 50, 0);
+            p.cap = row.number("at_most_db", 0, 200, 200);
+            p.source = row.text("source");
+            row.finish();
+            out.push_back(std::move(p));
+        }
+        top.finish();
+        if (out.empty()) return problem("/profiles", "At least one profile is needed.");
+        return out;
+    } catch (const JsonFault& fault) {
+        return tl::make_unexpected(fault.problem);
+    }
+}
+
+Result<Tables> readTables(const std::filesystem::path& folder) {
+    const auto csv = readFile(folder / "cores.csv", 1000000);
+    if (!csv) return tl::make_unexpected(csv.error());
+    const auto json = readFile(folder / "limits.json", 1000000);
+    if (!json) return tl::make_unexpected(json.error());
+    auto cores = readCores(*csv);
+    if (!cores) return problem("cores.csv, " + cores.error().place, cores.error().sentence);
+    auto profiles = readProfiles(*json);
+    if (!profiles) return problem("limits.json, " + profiles.error().place, profiles.error().sentence);
+    return Tables{std::move(*cores), std::move(*profiles)};
+}
+
+}  // namespace ombrek

@@ -1,0 +1,31 @@
+#pragma once
+
+#include <filesystem>
+#include <string>
+#include <vector>
+
+#include "core/coil/core.h"
+#include "core/proof/harmonics.h"
+
+namespace ombrek {
+
+/// The tables that ship with the application.
+struct Tables {
+    std::vector<MagneticCore> cores;
+    std::vector<LimitProfile> profiles;
+
+    const MagneticCore* core(const std::string& designation) const;
+    /// The profile with this id, or the first.
+    const LimitProfile& profile(const std::string& id) const;
+};
+
+/// The core table from CSV text (columns by header name). A fault names the line and the column.
+Result<std::vector<MagneticCore>> readCores(const std::string& csv);
+
+/// Spurious-emission profiles from JSON text.
+Result<std::vector<LimitProfile>> readProfiles(const std::string& json);
+
+/// Both tables from a data folder.
+Result<Tables> readTables(const std::filesystem::path& folder);
+
+}  // namespace ombrek

@@ -1,0 +1,92 @@
+#include "kit/board.h"
+
+#include <algorithm>
+
+#include "core/plan/pace.h"
+#include "kit/first_light.h"
+#include "kit/parts_in.h"
+#include "kit/tune.h"
+#include "kit/winding.h"
+
+namespace ombrek {
+
+Evidence evidenceOf(const std::string& subject, const Kit& kit, const Build& build) {
+    const auto colon = subject.find(':');
+    const std::string kind = subject.substr(0, colon);
+    const std::string id = colon == std::string::npos ? "" : subject.substr(colon + 1);
+    if (kind == "coil") {
+        if (const Coil* coil = kit.coil(id)) {
+            const Verdict v = coilVerdict(*coil, build);
+            return {coil->ref + " " + coil->what, v.state, v.sentence.empty() ? "Not wound and measured yet." : v.sentence};
+        }
+    } else if (kind == "check") {
+        if (const Check* check = kit.check(id)) {
+            const Verdict v = checkVerdict(*check, build);
+            return {check->title, v.state, v.sentence.empty() ? "Not checked yet." : v.sentence};
+        }
+    } else if (kind == "adjust") {
+        if (const Adjustment* adjustment = kit.adjustment(id)) {
+            const TuneState s = tuneState(kit, *adjustment, build);
+            return {adjustment->title, s.state, s.sentence};
+        }
+    } else if (kind == "part") {
+        if (const Part* part = kit.part(id)) {
+            const Verdict v = partVerdict(*part, build);
+            return {part->ref + " " + part->value, v.state, v.sentence.empty() ? "Not seen yet." : v.sentence};
+        }
+    } else if (kind == "step") {
+        if (const Step* step = kit.step(id)) {
+            const bool done = build.done(id);
+            return {step->title, done ? VerdictState::pass : VerdictState::notDone, done ? "Done." : "Not done yet."};
+        }
+    }
+    return {subject, VerdictState::notDone, "The kit has nothing by this name."};
+}
+
+std::vector<Evidence> holdEvidence(const Step& step, const Kit& kit, const Build& build) {
+    std::vector<Evidence> out;
+    if (step.hold) {
+        for (const std::string& need : step.hold->needs) out.push_back(evidenceOf(need, kit, build));
+    }
+    return out;
+}
+
+bool holdEarned(const Step& step, const Kit& kit, const Build& build) {
+    const auto evidence = holdEvidence(step, kit, build);
+    return std::all_of(evidence.begin(), evidence.end(), [](const Evidence& e) { return e.state == VerdictState::pass; });
+}
+
+const Step* nextStep(const Kit& kit, const std::vector<std::size_t>& order, const Build& build) {
+    for (const std::size_t i : order) {
+        if (!build.done(kit.steps[i].id)) return &kit.steps[i];
+    }
+    return nullptr;
+}
+
+std::vector<LookAhead> lookAheadsAt(const Step& step, const Kit& kit, const Build& build) {
+    std::vector<LookAhead> out;
+    for (const LookAhead& ahead : kit.lookAheads) {
+        const bool begun = ahead.from == step.id || build.done(ahead.from);
+        if (begun && !build.done(ahead.until)) out.push_back(ahead);
+    }
+    return out;
+}
+
+std::vector<std::string> partsNotIn(const Step& step, const Kit& kit, const Build& build) {
+    std::vector<std::string> out;
+    for (const std::string& ref : step.fits) {
+        const Part* part = kit.part(ref);
+        if (part != nullptr && partVerdict(*part, build).state != VerdictState::pass) out.push_back(ref);
+    }
+    return out;
+}
+
+PlanTime planTime(const Kit& kit, const Build& build) {
+    PlanTime out;
+    for (const Step& step : kit.steps) (build.done(step.id) ? out.plannedDone : out.plannedLeft) += step.minutes;
+    for (const Sitting& sitting : build.sittings) out.spent += double(sitting.end - sitting.start) / 60.0;
+    out.left = minutesLeft(out.plannedDone, out.spent, out.plannedLeft);
+    return out;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,34 @@
+#pragma once
+
+#include <vector>
+
+#include "core/proof/readiness.h"
+#include "kit/build.h"
+#include "kit/kit.h"
+
+namespace ombrek {
+
+/// What the evidence says of a subject named in a hold point: "coil:T1", "check:rail5", "adjust:rx", "part:R1", "step:s12".
+Evidence evidenceOf(const std::string& subject, const Kit& kit, const Build& build);
+
+/// What a hold point rests on, one row for each thing it needs; empty when only the builder's own eyes are asked.
+std::vector<Evidence> holdEvidence(const Step& step, const Kit& kit, const Build& build);
+bool holdEarned(const Step& step, const Kit& kit, const Build& build);
+
+/// The first step in order that is not done, or null. @param order  indices into kit.steps, from stepOrder
+const Step* nextStep(const Kit& kit, const std::vector<std::size_t>& order, const Build& build);
+
+/// Look-aheads in force at a step: their `from` is this step or done, their `until` is still to come.
+std::vector<LookAhead> lookAheadsAt(const Step& step, const Kit& kit, const Build& build);
+
+/// Whether every part that a step fits is known to be in; the ones that are not, by designator.
+std::vector<std::string> partsNotIn(const Step& step, const Kit& kit, const Build& build);
+
+struct PlanTime {
+    double plannedDone = 0, plannedLeft = 0;  ///< [min]
+    double spent = 0;                         ///< at the bench, all sittings [min]
+    double left = 0;                          ///< at this builder's pace [min]
+};
+PlanTime planTime(const Kit& kit, const Build& build);
+
+}  // namespace ombrek

@@ -1,0 +1,74 @@
+#pragma once
+
+#include <cstdint>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/plan/order.h"
+#include "core/quantity/verdict.h"
+
+namespace ombrek {
+
+/// What this builder did with one kit. A plain copy of what the book holds.
+
+/// One reading of something. `subject` says of what: "part:R14", "coil:T1", "check:rail5", "adjust:rx", "proof:power",
+/// "proof:supply", "proof:frequency", "proof:harmonic:2".
+struct Reading {
+    std::int64_t id = 0;
+    std::string subject;
+    double value = 0;        ///< SI
+    Unit unit = Unit::none;
+    double uncertainty = 0;  ///< U = 2u [same unit]
+    double setting = 0;      ///< what went with it: adjuster position 0 … 1, attenuation [dB], diode drop [V], correction
+    std::string method;      ///< "typed", the instrument's name, or a power method's id
+    std::int64_t at = 0;     ///< seconds since 1970, UTC
+};
+
+/// How a part was accounted for without, or beside, a reading.
+enum class PartMark { seen, trusted, missing };
+
+struct WindingProgress {
+    int turns = 0;
+    bool done = false;
+};
+
+struct StepRecord {
+    bool knowingly = false;  ///< a hold point passed without its evidence
+    std::int64_t at = 0;
+};
+
+struct GateRecord {
+    std::string reason;
+    std::int64_t at = 0;
+};
+
+struct Sitting {
+    std::int64_t start = 0, end = 0;
+};
+
+struct Build {
+    std::int64_t id = 0;
+    std::string kitText;  ///< the kit's JSON as it was when the build began
+    Order order = Order::manual;
+    VerdictRule rule = VerdictRule::guardBand;
+    std::string profile;  ///< id of the spurious-emission limit profile
+    std::int64_t started = 0;
+
+    std::vector<Reading> readings;  ///< oldest first
+    std::map<std::string, PartMark> parts;
+    std::map<std::string, WindingProgress> windings;  ///< key "T1/main"
+    std::map<std::string, StepRecord> steps;
+    std::map<std::string, std::string> remarks;  ///< by step id
+    std::map<std::string, GateRecord> gates;
+    std::vector<Sitting> sittings;
+
+    /// The last reading of a subject, or null.
+    const Reading* last(const std::string& subject) const;
+    std::vector<Reading> all(const std::string& subject) const;
+    WindingProgress winding(const std::string& coil, const std::string& winding) const;
+    bool done(const std::string& step) const { return steps.contains(step); }
+};
+
+}  // namespace ombrek

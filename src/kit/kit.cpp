@@ -1,0 +1,55 @@
+#include "kit/kit.h"
+
+#include <algorithm>
+
+namespace ombrek {
+namespace {
+
+template <class Records, class Key>
+auto* found(const Records& records, const std::string& key, Key Records::value_type::*member) {
+    const auto hit =
+        std::find_if(records.begin(), records.end(), [&](const auto& record) { return record.*member == key; });
+    return hit == records.end() ? nullptr : &*hit;
+}
+
+}  // namespace
+
+const Part* Kit::part(const std::string& ref) const { return found(parts, ref, &Part::ref); }
+const Coil* Kit::coil(const std::string& ref) const { return found(coils, ref, &Coil::ref); }
+const Step* Kit::step(const std::string& id) const { return found(steps, id, &Step::id); }
+const Check* Kit::check(const std::string& id) const { return found(checks, id, &Check::id); }
+const Adjustment* Kit::adjustment(const std::string& id) const { return found(adjustments, id, &Adjustment::id); }
+
+Result<std::vector<std::size_t>> stepOrder(const Kit& kit, Order order) {
+    std::vector<PlanStep> steps;
+    for (const Step& step : kit.steps) steps.push_back({step.id, step.after, step.height});
+    return planOrder(steps, order);
+}
+
+TankCapacitance tankOf(const Kit& kit, const CoilTune& tune) {
+    TankCapacitance out;
+    out.stray = tune.stray;
+    for (const std::string& ref : tune.fixed) {
+        if (const Part* part = kit.part(ref)) out.fixed += part->nominal;
+    }
+    if (const Part* trimmer = kit.part(tune.trimmer)) {
+        out.trimmerLow = trimmer->low;
+        out.trimmerHigh = trimmer->high;
+    }
+    return out;
+}
+
+std::vector<LadderElement> lowPassOf(const Kit& kit) {
+    std::vector<LadderElement> out;
+    for (const FilterElement& element : kit.lowPass) {
+        if (const Coil* coil = kit.coil(element.ref)) {
+            out.push_back({element.series ? LadderElement::Kind::seriesL : LadderElement::Kind::shuntL, coil->target});
+        } else if (const Part* part = kit.part(element.ref)) {
+            out.push_back(
+                {element.series ? LadderElement::Kind::seriesC : LadderElement::Kind::shuntC, part->nominal});
+        }
+    }
+    return out;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,167 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/circuit/ladder.h"
+#include "core/coil/core.h"
+#include "core/coil/tank.h"
+#include "core/coil/wire.h"
+#include "core/parts/marks.h"
+#include "core/plan/order.h"
+#include "core/quantity/verdict.h"
+
+namespace ombrek {
+
+/// What the supplier sent: parts, coils, steps, checks, adjustments and rated figures. Plain records; SI values.
+/// The file format is described in docs/formats/kit.md.
+
+/// Where a part sits on the board, its middle in millimetres from the top left corner seen from above.
+struct Place {
+    double x = 0, y = 0, width = 0, height = 0;  ///< [mm]
+    double turn = 0;                             ///< clockwise [°]
+};
+
+struct Part {
+    std::string ref;         ///< designator, "R14"
+    PartKind kind = PartKind::other;
+    std::string value;       ///< as the list prints it, "4.7 kΩ", "NPN, small signal"
+    double nominal = 0;      ///< SI; 0 when there is nothing to measure
+    Unit unit = Unit::none;
+    double tolerance = 0;    ///< [%]
+    double low = 0, high = 0;  ///< range of a trimmer [F]
+    std::string what;        ///< its duty, "base bias of the driver"
+    std::string mark;        ///< what is printed or painted on it
+    std::string orientation; ///< how it goes in, when that matters
+    std::string bag;
+    std::optional<Place> place;
+
+    bool measurable() const { return nominal > 0 && kind != PartKind::trimmer; }
+};
+
+struct Winding {
+    std::string name;  ///< "main", "antenna link"
+    int turns = 0;
+};
+
+/// The circuit a coil resonates in.
+struct CoilTune {
+    std::string trimmer;             ///< designator
+    std::vector<std::string> fixed;  ///< designators of the capacitors across the coil
+    double stray = 0;                ///< [F]
+    double low = 0, high = 0;        ///< the band [Hz]
+};
+
+struct Coil {
+    std::string ref;        ///< "T1"
+    std::string what;       ///< "receive band-pass"
+    MagneticCore core;
+    Wire wire;
+    std::string wireText;   ///< as given, "28AWG"
+    double target = 0;      ///< inductance of the first winding [H]
+    double tolerance = 0;   ///< accepted deviation [%]
+    double tail = 0.03;     ///< each [m]
+    std::vector<Winding> windings;
+    std::optional<CoilTune> tune;
+    std::string note;
+};
+
+/// Work stops here until the evidence named is there, or the builder goes on knowingly.
+struct HoldPoint {
+    std::vector<std::string> needs;  ///< subjects: "coil:T1", "check:rail5", "adjust:rx"; empty: the builder's own eyes
+    std::string say;
+};
+
+struct Step {
+    std::string id;
+    std::string title;               ///< "Solder the 10 kΩ resistors"
+    std::vector<std::string> fits;   ///< designators fitted in this step
+    std::vector<std::string> after;  ///< step ids
+    double minutes = 5;
+    double height = 0;               ///< of what is fitted [mm]
+    std::optional<HoldPoint> hold;
+    std::string caution;
+    std::string note;                ///< an erratum or a craft remark
+};
+
+/// Something to know at `from` because of what comes at `until`.
+struct LookAhead {
+    std::string from, until;  ///< step ids
+    std::string say;
+};
+
+struct Check {
+    std::string id;
+    std::string title;      ///< "5 V regulator output"
+    std::string at;         ///< where to touch, "U3 pin 3"
+    Unit unit = Unit::volt;
+    Limits limits;
+    bool gate = false;      ///< do not go on until this passes
+    std::string caution;
+    std::string suspects;   ///< where to look when it fails
+};
+
+struct Adjustment {
+    enum class Kind { peak, set };
+    std::string id;
+    std::string title;
+    std::string adjuster;   ///< designator of what is turned
+    Kind kind = Kind::peak;
+    Unit unit = Unit::volt;
+    std::string reads;      ///< "audio across the phones"
+    std::string coil;       ///< the coil it tunes; may be empty
+    double target = 0;      ///< of a `set` [SI]
+    double tolerance = 0;   ///< of a `set` [same unit]
+    std::string caution;
+};
+
+struct Ratings {
+    double power = 0, powerLow = 0, powerHigh = 0;  ///< [W] at `supply`
+    double supply = 0;                              ///< [V]
+    double frequency = 0;                           ///< [Hz]
+    double frequencyTolerance = 0;                  ///< [ppm]
+    double ohms = 50;
+    int harmonics = 3;                              ///< highest order to measure
+    bool transmits() const { return power > 0; }
+};
+
+/// One element of the low-pass after the final stage, by designator.
+struct FilterElement {
+    std::string ref;
+    bool series = true;
+};
+
+struct Board {
+    double width = 0, height = 0;  ///< [mm]
+};
+
+struct Kit {
+    std::string id, name, summary, note;
+    Board board;
+    std::vector<Part> parts;
+    std::vector<Coil> coils;
+    std::vector<Step> steps;
+    std::vector<LookAhead> lookAheads;
+    std::vector<Check> checks;
+    std::vector<Adjustment> adjustments;
+    std::vector<FilterElement> lowPass;
+    Ratings ratings;
+
+    const Part* part(const std::string& ref) const;
+    const Coil* coil(const std::string& ref) const;
+    const Step* step(const std::string& id) const;
+    const Check* check(const std::string& id) const;
+    const Adjustment* adjustment(const std::string& id) const;
+};
+
+/// The steps of a kit in a building order, as indices into kit.steps.
+Result<std::vector<std::size_t>> stepOrder(const Kit& kit, Order order);
+
+/// Fixed, stray and trimmer capacitance across a tuned coil, from the parts list.
+TankCapacitance tankOf(const Kit& kit, const CoilTune& tune);
+
+/// The kit's low-pass with nominal capacitors and the coils' targets, for prediction.
+std::vector<LadderElement> lowPassOf(const Kit& kit);
+
+}  // namespace ombrek

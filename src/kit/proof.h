@@ -1,0 +1,50 @@
+#pragma once
+
+#include <optional>
+#include <string_view>
+#include <vector>
+
+#include "core/proof/harmonics.h"
+#include "core/proof/power.h"
+#include "kit/build.h"
+#include "kit/kit.h"
+
+namespace ombrek {
+
+/// The ways a builder measures power, in the order of the keys on the page.
+struct PowerMethod {
+    std::string_view id;       ///< stored with the reading
+    std::string_view name;     ///< "peak-to-peak on the scope"
+    Unit unit;                 ///< of the reading
+    std::string_view setting;  ///< name of the figure that goes with it; empty if none
+    Unit settingUnit;
+    double usualSetting;
+};
+const std::vector<PowerMethod>& powerMethods();
+/// @return the method with this id, or the first
+const PowerMethod& powerMethod(std::string_view id);
+
+/// Watts from a "proof:power" reading, by the method it was taken with.
+Power powerOf(const Reading& reading, double ohms);
+
+/// A power-meter reading [dBm] behind the bench's 30 dB attenuator as watts before it, with its uncertainty; all else kept.
+inline constexpr double kBenchAttenuation = 30.0;  ///< [dB]
+Reading inWatts(Reading reading);
+
+/// What was proved, beside what the kit promises.
+struct ProofState {
+    std::optional<Power> power;      ///< as measured, at the supply used
+    double supply = 0;               ///< used [V]; the rated one until it is read
+    double powerAtRated = 0;         ///< the measured power scaled to the rated supply [W]
+    Verdict powerVerdict;
+    std::optional<double> frequency; ///< [Hz]
+    Verdict frequencyVerdict;
+    std::vector<Harmonic> harmonics;
+    std::vector<Verdict> harmonicVerdicts;  ///< one for every order 2 … ratings.harmonics
+    double required = 0;             ///< [dB] below the fundamental, by the profile at the measured power
+};
+
+/// @param profile  the chosen limit profile
+ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& profile);
+
+}  // namespace ombrek

@@ -1,0 +1,75 @@
+#include "kit/tune.h"
+
+#include <cmath>
+
+#include "core/proof/power.h"
+#include "kit/winding.h"
+
+namespace ombrek {
+namespace {
+
+double amplitude(double reading, Unit unit) {
+    if (unit == Unit::watt) return reading > 0 ? std::sqrt(reading) : 0.0;
+    if (unit == Unit::dbm) return std::sqrt(wattsFromDbm(reading));
+    return reading;
+}
+
+std::string turnsSentence(int change, const std::string& coil) {
+    const int count = std::abs(change);
+    return std::string(change > 0 ? "Add " : "Remove ") + std::to_string(count) + (count == 1 ? " turn" : " turns") +
+           (change > 0 ? " on " : " from ") + coil + ", then peak it again.";
+}
+
+void settlePeak(const Kit& kit, const Adjustment& adjustment, const Build& build, TuneState& out) {
+    std::vector<AdjusterReading> amplitudes = out.readings;
+    for (auto& r : amplitudes) r.reading = amplitude(r.reading, adjustment.unit);
+    const PeakEstimate peak = estimatePeak(amplitudes);
+    out.bestPosition = peak.position;
+    out.nextPosition = peak.nextPosition;
+    out.state = peak.state;
+    out.sentence = peak.sentence;
+    const Coil* coil = kit.coil(adjustment.coil);
+    if (peak.state == VerdictState::fail && coil != nullptr && coil->tune) {
+        const int change = endStopRemedy(peak, tankOf(kit, *coil->tune), mainTurns(*coil, build));
+        out.remedy = turnsSentence(change, coil->ref);
+    }
+}
+
+void settleSetting(const Adjustment& adjustment, const Build& build, TuneState& out) {
+    const SettingEstimate estimate = estimateSetting(out.readings, adjustment.target, adjustment.unit);
+    out.bestPosition = estimate.position;
+    out.nextPosition = estimate.nextPosition;
+    out.sentence = estimate.sentence;
+    const Reading* last = build.last("adjust:" + adjustment.id);
+    if (last == nullptr) return;
+    const Limits limits{adjustment.target - adjustment.tolerance, adjustment.target + adjustment.tolerance};
+    const Verdict verdict = judge(last->value, limits, last->uncertainty, build.rule, adjustment.unit);
+    if (verdict.state == VerdictState::pass) {
+        out.state = VerdictState::pass;
+        out.sentence = verdict.sentence;
+    } else {
+        out.state = estimate.reachable ? VerdictState::doubtful : VerdictState::fail;
+    }
+}
+
+}  // namespace
+
+TuneState tuneState(const Kit& kit, const Adjustment& adjustment, const Build& build) {
+    TuneState out;
+    for (const Reading& r : build.all("adjust:" + adjustment.id)) out.readings.push_back({r.setting, r.value});
+    if (adjustment.kind == Adjustment::Kind::peak) {
+        settlePeak(kit, adjustment, build, out);
+    } else {
+        settleSetting(adjustment, build, out);
+    }
+    return out;
+}
+
+const Adjustment* nextAdjustment(const Kit& kit, const Build& build) {
+    for (const Adjustment& adjustment : kit.adjustments) {
+        if (tuneState(kit, adjustment, build).state != VerdictState::pass) return &adjustment;
+    }
+    return nullptr;
+}
+
+}  // namespace ombrek

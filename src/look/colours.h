@@ -1,0 +1,42 @@
+#pragma once
+
+#include <QColor>
+#include <QPalette>
+#include <QWidget>
+
+#include "core/quantity/verdict.h"
+
+namespace ombrek {
+
+/// The colours of one bench. Text colours hold 4.5 : 1 on paper, rail and card (WCAG 2.2); tests/look checks it.
+struct Colours {
+    QColor paper, rail, card, line;
+    QColor ink, soft;
+    QColor copper, copperLight;
+    QColor pass, doubtful, fail, cannotTell, notDone;
+    QColor passTint, doubtfulTint;
+    QColor core, board, boardInk;
+};
+
+const Colours& dayBench();
+const Colours& nightBench();
+
+/// The bench a widget is shown on, told by its palette.
+const Colours& coloursOf(const QWidget& widget);
+const Colours& coloursOf(const QPalette& palette);
+
+/// The palette that puts the application on a bench.
+QPalette paletteOf(const Colours& colours);
+
+QColor colourOf(const Colours& colours, VerdictState state);
+
+/// The one style sheet of the application.
+QString styleSheetOf(const Colours& colours);
+
+/// Load the fonts that ship with the application and make B612 its font.
+void installFonts();
+
+/// B612 at a size in pixels; tabular figures are its own.
+QFont benchFont(int pixels, bool bold = false);
+
+}  // namespace ombrek

@@ -1,0 +1,133 @@
+#include "look/plot.h"
+
+#include <qcustomplot.h>
+
+#include <QBuffer>
+#include <QEvent>
+#include <QSvgGenerator>
+#include <QVBoxLayout>
+
+namespace ombrek {
+namespace {
+
+QVector<double> vectorOf(const std::vector<double>& values) { return {values.begin(), values.end()}; }
+
+void styleAxis(QCPAxis* axis, const QString& label, const Colours& c, int pixels) {
+    axis->setLabel(label);
+    axis->setLabelFont(benchFont(pixels));
+    axis->setTickLabelFont(benchFont(pixels));
+    axis->setLabelColor(c.soft);
+    axis->setTickLabelColor(c.soft);
+    axis->setBasePen(QPen(c.line, 1));
+    axis->setTickPen(QPen(c.line, 1));
+    axis->setSubTickPen(Qt::NoPen);
+    axis->grid()->setPen(QPen(c.line, 1, Qt::DotLine));
+    axis->grid()->setZeroLinePen(QPen(c.line, 1));
+}
+
+void addSeries(QCustomPlot& plot, const PlotData::Series& series, const Colours& c) {
+    if (series.kind == PlotData::Kind::bars) {
+        auto* bars = new QCPBars(plot.xAxis, plot.yAxis);
+        bars->setWidth(0.45);
+        bars->setPen(Qt::NoPen);
+        bars->setBrush(c.pass);
+        bars->setData(vectorOf(series.x), vectorOf(series.y));
+        return;
+    }
+    QCPGraph* graph = plot.addGraph();
+    if (series.kind == PlotData::Kind::dots) {
+        graph->setLineStyle(QCPGraph::lsNone);
+        graph->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(c.ink, 2), QBrush(c.card), 10));
+    } else {
+        graph->setPen(QPen(c.copper, 2.5));
+    }
+    graph->setData(vectorOf(series.x), vectorOf(series.y));
+}
+
+void addMark(QCustomPlot& plot, const PlotData::Mark& mark, const PlotData& data, const Colours& c) {
+    const QColor colour = mark.accent ? c.copper : c.fail;
+    auto* line = new QCPItemLine(&plot);
+    line->setPen(QPen(colour, 2, Qt::DashLine));
+    if (mark.vertical) {
+        line->start->setCoords(mark.at, data.yLow);
+        line->end->setCoords(mark.at, data.yHigh);
+    } else {
+        line->start->setCoords(data.xLow, mark.at);
+        line->end->setCoords(data.xHigh, mark.at);
+    }
+    auto* text = new QCPItemText(&plot);
+    text->setText(mark.word);
+    text->setFont(benchFont(14));
+    text->setColor(colour);
+    text->setPadding(QMargins(6, 2, 6, 2));
+    const bool rightHalf = mark.at > (data.xLow + data.xHigh) / 2;
+    if (mark.vertical) {
+        text->setPositionAlignment((rightHalf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop);
+        text->position->setCoords(mark.at, data.yHigh);
+    } else {
+        text->setPositionAlignment(Qt::AlignRight | Qt::AlignBottom);
+        text->position->setCoords(data.xHigh, mark.at);
+    }
+}
+
+void fill(QCustomPlot& plot, const PlotData& data, const Colours& c, const QColor& background) {
+    plot.clearPlottables();
+    plot.clearItems();
+    plot.setBackground(background);
+    plot.axisRect()->setBackground(background);
+    styleAxis(plot.xAxis, data.xLabel, c, 14);
+    styleAxis(plot.yAxis, data.yLabel, c, 14);
+    plot.xAxis->setRange(data.xLow, data.xHigh);
+    plot.yAxis->setRange(data.yLow, data.yHigh);
+    if (!data.xTicks.empty()) {
+        auto ticker = QSharedPointer<QCPAxisTickerText>::create();
+        for (const auto& [at, word] : data.xTicks) ticker->addTick(at, word);
+        plot.xAxis->setTicker(ticker);
+    }
+    for (const auto& series : data.series) addSeries(plot, series, c);
+    for (const auto& mark : data.marks) addMark(plot, mark, data, c);
+}
+
+}  // namespace
+
+Plot::Plot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot(this)) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->addWidget(plot_);
+    plot_->setFocusPolicy(Qt::NoFocus);
+    plot_->setAttribute(Qt::WA_TransparentForMouseEvents);
+}
+
+void Plot::show(const PlotData& data) {
+    data_ = data;
+    auto& plot = static_cast<QCustomPlot&>(*plot_);
+    const Colours& c = coloursOf(*this);
+    fill(plot, data_, c, c.card);
+    plot.replot(QCustomPlot::rpQueuedReplot);
+    setAccessibleName(data.title);
+}
+
+void Plot::changeEvent(QEvent* event) {
+    if (event->type() == QEvent::PaletteChange) show(PlotData(data_));
+    QWidget::changeEvent(event);
+}
+
+QByteArray plotSvg(const PlotData& data, QSize size) {
+    QCustomPlot plot;
+    plot.setGeometry(0, 0, size.width(), size.height());
+    fill(plot, data, dayBench(), Qt::white);
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    QSvgGenerator generator;
+    generator.setOutputDevice(&buffer);
+    generator.setSize(size);
+    generator.setViewBox(QRect(QPoint(0, 0), size));
+    generator.setTitle(data.title);
+    QCPPainter painter;
+    painter.begin(&generator);
+    plot.toPainter(&painter, size.width(), size.height());
+    painter.end();
+    return bytes;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,253 @@
+#include "report/report.h"
+
+#include <QBuffer>
+#include <QDateTime>
+#include <QImage>
+#include <QLocale>
+#include <QPainter>
+#include <QPdfWriter>
+#include <QSvgRenderer>
+#include <QTextDocument>
+
+#include "kit/board.h"
+#include "kit/first_light.h"
+#include "kit/parts_in.h"
+#include "kit/proof.h"
+#include "kit/sign_off.h"
+#include "kit/tune.h"
+#include "kit/winding.h"
+#include "look/verdict_mark.h"
+#include "report/plots.h"
+
+namespace ombrek {
+namespace {
+
+constexpr QSize kPlotSize(640, 300);
+
+QString esc(const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); }
+
+/// A verdict in text: never colour alone, so that it survives a monochrome printer.
+QString mark(VerdictState state) {
+    switch (state) {
+        case VerdictState::pass: return QStringLiteral("✓ pass");
+        case VerdictState::doubtful: return QStringLiteral("◐ doubtful");
+        case VerdictState::fail: return QStringLiteral("✗ fail");
+        case VerdictState::cannotTell: return QStringLiteral("? cannot tell");
+        case VerdictState::notDone: break;
+    }
+    return QStringLiteral("○ not done");
+}
+
+QString when(std::int64_t seconds) {
+    return QLocale().toString(QDateTime::fromSecsSinceEpoch(seconds), QLocale::ShortFormat).toHtmlEscaped();
+}
+
+using Row = QStringList;
+
+QString table(const Row& head, const std::vector<Row>& rows) {
+    QString out = QStringLiteral("<table width=\"100%\" cellspacing=\"0\" cellpadding=\"4\"><tr>");
+    for (const auto& cell : head) out += QStringLiteral("<th align=\"left\">%1</th>").arg(cell);
+    out += QStringLiteral("</tr>");
+    for (const Row& row : rows) {
+        out += QStringLiteral("<tr>");
+        for (const auto& cell : row) out += QStringLiteral("<td valign=\"top\">%1</td>").arg(cell);
+        out += QStringLiteral("</tr>");
+    }
+    return out + QStringLiteral("</table>");
+}
+
+QString quantityOrDash(const Reading* r, int digits) {
+    return r == nullptr ? QStringLiteral("–") : esc(formatQuantity(r->value, r->unit, digits, Zeros::keep));
+}
+
+QString gatesSection(const Readiness& readiness) {
+    std::vector<Row> rows;
+    for (const Gate& gate : readiness.gates) {
+        QString state = mark(gate.state());
+        if (gate.passedKnowingly && gate.state() != VerdictState::pass) state += QStringLiteral("<br>passed knowingly");
+        QString evidence = esc(gate.summary());
+        if (!gate.reason.empty()) evidence += QStringLiteral("<br>Reason: ") + esc(gate.reason);
+        int named = 0;
+        for (const Evidence& e : gate.evidence) {
+            if (e.state == VerdictState::pass || e.state == VerdictState::notDone || ++named > 12) continue;
+            evidence += QStringLiteral("<br>%1: %2").arg(esc(e.what), esc(e.sentence));
+        }
+        rows.push_back({esc(gate.name), state, evidence});
+    }
+    return QStringLiteral("<h2>Gates</h2>") + table({"Gate", "State", "Evidence"}, rows);
+}
+
+QString coilsSection(const Kit& kit, const Build& build) {
+    if (kit.coils.empty()) return {};
+    std::vector<Row> rows;
+    for (const Coil& coil : kit.coils) {
+        QStringList turns;
+        for (const Winding& w : coil.windings) turns << QString::number(build.winding(coil.ref, w.name).turns);
+        const auto cover = coilCover(kit, coil, build);
+        rows.push_back({esc(coil.ref + " " + coil.what), esc(coil.core.designation), turns.join(QStringLiteral(" + ")),
+                        esc(formatQuantity(coil.target, Unit::henry, 3)),
+                        quantityOrDash(build.last("coil:" + coil.ref), 3), mark(coilVerdict(coil, build).state),
+                        cover ? esc(cover->sentence) : QString()});
+    }
+    return QStringLiteral("<h2>Coils</h2>") +
+           table({"Coil", "Core", "Turns", "Wanted", "Measured", "Verdict", "Trimmer"}, rows);
+}
+
+QString checksSection(const Kit& kit, const Build& build) {
+    if (kit.checks.empty()) return {};
+    std::vector<Row> rows;
+    for (const Check& check : kit.checks) {
+        const Verdict verdict = checkVerdict(check, build);
+        rows.push_back({esc(check.title), esc(check.at), quantityOrDash(build.last("check:" + check.id), 4),
+                        mark(verdict.state), esc(verdict.sentence)});
+    }
+    return QStringLiteral("<h2>First light</h2>") + table({"Check", "At", "Reading", "Verdict", "Why"}, rows);
+}
+
+QString partsSection(const Kit& kit, const Build& build) {
+    std::vector<Row> rows;
+    for (const Part& part : kit.parts) {
+        const Verdict verdict = partVerdict(part, build);
+        if (verdict.state == VerdictState::pass || verdict.state == VerdictState::notDone) continue;
+        rows.push_back({esc(part.ref), esc(part.value), quantityOrDash(build.last("part:" + part.ref), 4),
+                        mark(verdict.state), esc(verdict.sentence)});
+    }
+    const BagCount bag = countBag(kit, build);
+    QString out = QStringLiteral("<h2>Parts</h2><p>%1 of %2 in, %3 missing, %4 of another value, %5 doubtful.</p>")
+                      .arg(bag.in).arg(bag.total).arg(bag.missing).arg(bag.wrong).arg(bag.doubtful);
+    return rows.empty() ? out : out + table({"Part", "Wanted", "Reading", "Verdict", "Why"}, rows);
+}
+
+QString proofSection(const Kit& kit, const ProofState& proof, const LimitProfile& profile) {
+    if (!kit.ratings.transmits()) return {};
+    std::vector<Row> rows;
+    const QString measured = proof.power ? esc(formatQuantity(proof.power->watts, Unit::watt, 3) + " at " +
+                                               formatQuantity(proof.supply, Unit::volt, 3) + "; " +
+                                               formatQuantity(proof.powerAtRated, Unit::watt, 3) + " at " +
+                                               formatQuantity(kit.ratings.supply, Unit::volt, 3))
+                                         : QStringLiteral("–");
+    rows.push_back({"Power", esc(formatQuantity(kit.ratings.power, Unit::watt, 3)), measured, mark(proof.powerVerdict.state)});
+    rows.push_back({"Frequency", esc(formatQuantity(kit.ratings.frequency, Unit::hertz, 8)),
+                    proof.frequency ? esc(formatQuantity(*proof.frequency, Unit::hertz, 8)) : QStringLiteral("–"),
+                    mark(proof.frequencyVerdict.state)});
+    for (std::size_t i = 0; i < proof.harmonicVerdicts.size(); ++i) {
+        const Verdict& v = proof.harmonicVerdicts[i];
+        rows.push_back({QStringLiteral("Harmonic %1").arg(i + 2), esc(formatQuantity(proof.required, Unit::decibel, 3) + " below"),
+                        v.state == VerdictState::notDone ? QStringLiteral("–") : esc(formatQuantity(v.reading, Unit::decibel, 3)),
+                        mark(v.state)});
+    }
+    QString out = QStringLiteral("<h2>Proof</h2>") + table({"What", "Rated or required", "Measured", "Verdict"}, rows);
+    if (proof.power) out += QStringLiteral("<p>%1</p>").arg(esc(proof.power->working.text()).replace('\n', "<br>"));
+    return out + QStringLiteral("<p>Limit: %1. Source: %2.</p>").arg(esc(profile.name), esc(profile.source));
+}
+
+QString remarksSection(const Kit& kit, const Build& build) {
+    std::vector<Row> rows;
+    for (const Step& step : kit.steps) {
+        const auto remark = build.remarks.find(step.id);
+        if (remark != build.remarks.end()) rows.push_back({esc(step.title), esc(remark->second)});
+    }
+    return rows.empty() ? QString() : QStringLiteral("<h2>Remarks</h2>") + table({"Step", "Remark"}, rows);
+}
+
+QString picture(std::size_t index) {
+    return QStringLiteral("<p><img src=\"plot:%1\" width=\"%2\" height=\"%3\" alt=\"plot\"></p>")
+        .arg(index).arg(kPlotSize.width()).arg(kPlotSize.height());
+}
+
+QString verdictLine(const Readiness& readiness) {
+    const auto& gates = readiness.gates;
+    if (readiness.fit() && readiness.earned() == int(gates.size())) {
+        return QStringLiteral("All %1 gates are earned.").arg(gates.size());
+    }
+    return QStringLiteral("%1 of %2 gates are earned, %3 passed knowingly, %4 open.")
+        .arg(readiness.earned()).arg(gates.size()).arg(readiness.open() - readiness.earned())
+        .arg(int(gates.size()) - readiness.open());
+}
+
+}  // namespace
+
+Report makeReport(const Kit& kit, const Build& build, const Tables& tables, std::int64_t now) {
+    const LimitProfile& profile = tables.profile(build.profile);
+    const Readiness ready = readiness(kit, build, profile);
+    const ProofState proof = proofState(kit, build, profile);
+    Report out;
+    out.title = QString::fromStdString(kit.name);
+    const double hours = planTime(kit, build).spent / 60;
+    out.html = QStringLiteral("<h1>%1</h1><p>%2</p><p><b>%3</b> Built from %4 to %5, %6 hours at the bench.</p>")
+                   .arg(esc(kit.name), esc(kit.summary), verdictLine(ready), when(build.started), when(now),
+                        QLocale().toString(hours, 'f', 1));
+    out.html += gatesSection(ready) + proofSection(kit, proof, profile);
+    if (!proof.harmonics.empty()) {
+        out.html += picture(out.plots.size());
+        out.plots.push_back(plotSvg(harmonicsPlot(kit, proof, profile), kPlotSize));
+    }
+    out.html += coilsSection(kit, build);
+    for (const Adjustment& a : kit.adjustments) {
+        const TuneState state = tuneState(kit, a, build);
+        if (state.readings.size() < 3) continue;
+        out.html += QStringLiteral("<h3>%1: %2</h3><p>%3 %4</p>")
+                        .arg(esc(a.title), mark(state.state), esc(state.sentence), esc(state.remedy));
+        out.html += picture(out.plots.size());
+        out.plots.push_back(plotSvg(tunePlot(kit, a, build), kPlotSize));
+    }
+    out.html += checksSection(kit, build) + partsSection(kit, build) + remarksSection(kit, build);
+    out.html += QStringLiteral("<p>Verdicts count the instruments' own error where the guard-band rule was chosen. Band limits, power "
+                               "and mode are a matter of the operator's licence and local rules.</p>");
+    return out;
+}
+
+QByteArray reportAsHtml(const Report& report) {
+    QString body = report.html;
+    for (std::size_t i = 0; i < report.plots.size(); ++i) {
+        body.replace(QStringLiteral("\"plot:%1\"").arg(i),
+                     QStringLiteral("\"data:image/svg+xml;base64,%1\"").arg(QString::fromLatin1(report.plots[i].toBase64())));
+    }
+    return QStringLiteral("<!doctype html><html lang=\"en\"><head><meta charset=\"utf-8\"><title>%1</title><style>"
+                          "body{font-family:B612,sans-serif;color:#1C2529;background:#fff;max-width:52em;margin:2em auto;padding:0 1em}"
+                          "table{border-collapse:collapse}td,th{border-bottom:1px solid #DCD5C7;text-align:left}img{max-width:100%}"
+                          "</style></head><body>%2</body></html>\n")
+        .arg(report.title.toHtmlEscaped(), body)
+        .toUtf8();
+}
+
+namespace {
+
+QImage rendered(const QByteArray& svg) {
+    constexpr int scale = 3;
+    QImage image(kPlotSize * scale, QImage::Format_RGB32);
+    image.fill(Qt::white);
+    QSvgRenderer renderer(svg);
+    QPainter painter(&image);
+    renderer.render(&painter);
+    return image;
+}
+
+}  // namespace
+
+QByteArray reportAsPdf(const Report& report) {
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    QPdfWriter writer(&buffer);
+    writer.setPageSize(QPageSize(QPageSize::A4));
+    writer.setPageMargins(QMarginsF(16, 16, 16, 16), QPageLayout::Millimeter);
+    writer.setTitle(report.title);
+    writer.setCreator(QStringLiteral("Ombrek"));
+    writer.setResolution(96);
+    QTextDocument document;
+    QFont font(QStringLiteral("B612"));
+    font.setPointSizeF(8.5);
+    document.setDefaultFont(font);
+    document.setDefaultStyleSheet(QStringLiteral("th { color: #59646A; } h1 { font-size: 20pt; } h2 { font-size: 13pt; }"));
+    for (std::size_t i = 0; i < report.plots.size(); ++i) {
+        document.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("plot:%1").arg(i)), rendered(report.plots[i]));
+    }
+    document.setHtml(report.html);
+    document.setPageSize(QSizeF(writer.width(), writer.height()));
+    document.print(&writer);
+    buffer.close();
+    return bytes;
+}
+
+}  // namespace ombrek
