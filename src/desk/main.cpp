@@ -1,1 +1,80 @@
-int main() {}
+#include <CLI/CLI.hpp>
+#include <QApplication>
+#include <QDir>
+#include <QStandardPaths>
+#include <QStyleFactory>
+#include <cstdio>
+
+#include "bench/practice_kit.h"
+#include "desk/window.h"
+#include "formats/files.h"
+#include "look/colours.h"
+
+using namespace ombrek;
+
+namespace {
+
+int refuse(const Problem& problem) {
+    std::fprintf(stderr, "ombrek: %s\n", problem.text().c_str());
+    return 1;
+}
+
+/// The builder's own book, or the practice book, in the user's data folder.
+QString usualBook(bool practice) {
+    const QDir folder(QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + QStringLiteral("/ombrek"));
+    folder.mkpath(QStringLiteral("."));
+    return folder.filePath(practice ? QStringLiteral("practice.ombrek") : QStringLiteral("book.ombrek"));
+}
+
+/// Save pictures of the stations, as the guide and the README show them, and leave.
+int takePictures(Window& window, const QString& folder) {
+    QDir().mkpath(folder);
+    for (int i = 0; i < Window::kStations; ++i) {
+        window.goTo(i);
+        QApplication::processEvents(QEventLoop::AllEvents, 200);
+        const QString name = window.page()->name().toLower().replace(QChar(' '), QChar('-'));
+        if (!window.grab().save(folder + QStringLiteral("/") + name + QStringLiteral(".png"))) return 1;
+    }
+    return 0;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    CLI::App options{"Ombrek: from the bag of parts to the signed-off rig."};
+    std::string bookFile, pictures;
+    bool practice = false, night = false, day = false;
+    int station = 1;
+    options.add_option("BOOK", bookFile, "the book to open; made if it is not there");
+    options.add_flag("--practice", practice, "open the practice book, half-way through a kit, with the practice bench");
+    options.add_option("--station", station, "station to begin at, 1 to 7")->check(CLI::Range(1, 7));
+    options.add_flag("--night", night, "night bench (dark), whatever the desktop says");
+    options.add_flag("--day", day, "day bench (light), whatever the desktop says");
+    options.add_option("--pictures", pictures, "save a PNG of every station to this folder and leave");
+    CLI11_PARSE(options, argc, argv);
+
+    QApplication application(argc, argv);
+    QApplication::setApplicationName(QStringLiteral("Ombrek"));
+    const bool desktopIsDark = coloursOf(QApplication::palette()).paper == nightBench().paper;
+    QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+    installFonts();
+    Window::setNight(night || (desktopIsDark && !day));
+
+    auto tables = readTables(dataFolder());
+    if (!tables) return refuse(tables.error());
+    const std::string path = bookFile.empty() ? usualBook(practice).toStdString() : bookFile;
+    if (practice && !std::filesystem::exists(path)) {
+        const auto kit = readPracticeKit(dataFolder(), *tables);
+        if (!kit) return refuse(kit.error());
+        if (const auto made = writePracticeBook(path, *kit, PracticeStage::partWay); !made) return refuse(made.error());
+    }
+    auto book = Book::open(path);
+    if (!book) return refuse(book.error());
+    Session session(std::move(*tables), std::move(*book));
+    Window window(session);
+    window.goTo(station - 1);
+    window.show();
+    if (!pictures.empty()) return takePictures(window, QString::fromStdString(pictures));
+    if (practice) window.instruments().startPracticeBench();
+    return QApplication::exec();
+}

@@ -72,9 +72,11 @@ QString styleSheetOf(const Colours& c) {
         "QScrollBar:vertical { background: transparent; width: 8px; margin: 0; }"
         "QScrollBar::handle:vertical { background: @line; border-radius: 4px; min-height: 24px; }"
         "QScrollBar::add-line, QScrollBar::sub-line { height: 0; }"
+        "QLabel[tone=\"soft\"] { color: @soft; }"
+        "QLabel[tone=\"copper\"] { color: @copper; }"
         "QToolTip { background: @card; color: @ink; border: 1px solid @line; }");
     const std::pair<const char*, QColor> names[] = {{"@card", c.card}, {"@line", c.line}, {"@copper", c.copper},
-                                                    {"@ink", c.ink},   {"@rail", c.rail}};
+                                                    {"@ink", c.ink},   {"@rail", c.rail}, {"@soft", c.soft}};
     for (const auto& [name, colour] : names) sheet.replace(QLatin1String(name), colour.name());
     return sheet;
 }

@@ -1,0 +1,84 @@
+#include "desk/first_light/check_strips.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <algorithm>
+#include <cmath>
+
+#include "look/verdict_mark.h"
+
+namespace ombrek {
+namespace {
+constexpr double kRow = 25;
+}
+
+CheckStrips::CheckStrips(QWidget* parent) : QWidget(parent) {}
+
+void CheckStrips::show(std::vector<FirstLightView::Line> lines, const Check* current) {
+    lines_ = std::move(lines);
+    current_ = current;
+    setMinimumHeight(int(std::ceil(double(lines_.size()) / 2) * kRow) + 6);
+    setAccessibleName(QStringLiteral("%1 checks").arg(lines_.size()));
+    update();
+}
+
+QRectF CheckStrips::row(std::size_t i) const {
+    const std::size_t half = (lines_.size() + 1) / 2;
+    const double w = width() / 2.0 - 12;
+    return {i < half ? 0 : width() / 2.0 + 12, double(i % half) * kRow, w, kRow};
+}
+
+void CheckStrips::drawScale(QPainter& p, const QRectF& r, const FirstLightView::Line& line) const {
+    const Colours& c = coloursOf(*this);
+    const Limits& limits = line.verdict.limits;
+    p.fillRect(QRectF(r.left() + r.width() * 0.2, r.center().y() - 4, r.width() * 0.6, 8), c.passTint);
+    p.setPen(QPen(c.notDone, 1));
+    p.drawLine(QPointF(r.left(), r.center().y()), QPointF(r.right(), r.center().y()));
+    if (!std::isfinite(line.verdict.reading)) return;
+    double t = 0.5;
+    if (std::isfinite(limits.halfWidth()) && limits.halfWidth() > 0) {
+        t = 0.5 + 0.3 * (line.verdict.reading - (limits.low + limits.high) / 2) / limits.halfWidth();
+    } else if (!limits.holds(line.verdict.reading)) {
+        t = 0.05;
+    }
+    const double x = r.left() + std::clamp(t, 0.02, 0.98) * r.width();
+    p.setPen(QPen(colourOf(c, line.verdict.state), 3));
+    p.drawLine(QPointF(x, r.center().y() - 7), QPointF(x, r.center().y() + 7));
+}
+
+void CheckStrips::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Colours& c = coloursOf(*this);
+    for (std::size_t i = 0; i < lines_.size(); ++i) {
+        const QRectF r = row(i);
+        const auto& line = lines_[i];
+        if (line.check == current_) {
+            p.setPen(Qt::NoPen);
+            p.setBrush(c.copper);
+            p.drawEllipse(QPointF(r.left() + 8, r.center().y()), 7, 7);
+        } else {
+            drawVerdictMark(p, QRectF(r.left() + 1, r.center().y() - 7, 14, 14), line.verdict.state, c);
+        }
+        if (line.check->gate) {
+            p.setPen(QPen(c.copper, 2.5));
+            p.drawLine(QPointF(r.left() + 21, r.top() + 5), QPointF(r.left() + 21, r.bottom() - 5));
+        }
+        p.setFont(benchFont(14, line.check == current_));
+        p.setPen(c.ink);
+        const QRectF text(r.left() + 28, r.top(), r.width() - 28 - 84, r.height());
+        p.drawText(text, Qt::AlignLeft | Qt::AlignVCenter,
+                   QFontMetrics(p.font()).elidedText(QString::fromStdString(line.check->title), Qt::ElideRight, int(text.width())));
+        FirstLightView::Line scaled = line;
+        scaled.verdict.limits = line.check->limits;
+        drawScale(p, QRectF(r.right() - 78, r.top(), 78, r.height()), scaled);
+    }
+}
+
+void CheckStrips::mousePressEvent(QMouseEvent* event) {
+    for (std::size_t i = 0; i < lines_.size(); ++i) {
+        if (row(i).contains(event->position())) emit chosen(QString::fromStdString(lines_[i].check->id));
+    }
+}
+
+}  // namespace ombrek

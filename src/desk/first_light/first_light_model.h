@@ -1,0 +1,28 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "kit/build.h"
+#include "kit/kit.h"
+
+namespace ombrek {
+
+/// What the First light page shows, worked out from the book alone.
+struct FirstLightView {
+    const Check* check = nullptr;  ///< in hand; null when all are made
+    const Check* bar = nullptr;    ///< the gate that bars the way to it
+    std::string now, why;
+    Verdict verdict;               ///< of the check in hand; its limits and unit always
+    double nominal = 0;
+    struct Line {
+        const Check* check = nullptr;
+        Verdict verdict;
+    };
+    std::vector<Line> lines;
+};
+
+/// @param chosen  check id; empty: the next to make
+FirstLightView firstLightView(const Kit& kit, const Build& build, const std::string& chosen);
+
+}  // namespace ombrek

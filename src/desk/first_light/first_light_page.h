@@ -1,0 +1,30 @@
+#pragma once
+
+#include "desk/page.h"
+
+namespace ombrek {
+
+class Card;
+class CheckStrips;
+class ReadingCard;
+
+/// Station 4: the checks before and at first power, in order, with gates.
+class FirstLightPage : public Page {
+    Q_OBJECT
+   public:
+    explicit FirstLightPage(Session& session);
+    void refresh() override;
+    void setBigOnly(bool on) override;
+
+   private:
+    void take();
+    void again();
+    void choose(int by);
+
+    QString chosen_, shown_;
+    ReadingCard* reading_;
+    CheckStrips* strips_;
+    Card *touch_, *before_;
+};
+
+}  // namespace ombrek

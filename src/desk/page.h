@@ -1,0 +1,79 @@
+#pragma once
+
+#include <QAction>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QVBoxLayout>
+#include <QWidget>
+#include <functional>
+#include <vector>
+
+#include "desk/session.h"
+
+namespace ombrek {
+
+/// What every station's page has: the now line, the big live thing with cards beside it, an entry for a typed reading, a
+/// line for what happened, and the keys. A page shows what the book holds and keeps nothing of its own that would be missed.
+class Page : public QWidget {
+    Q_OBJECT
+   public:
+    Page(Session& session, const QString& name, QWidget* parent = nullptr);
+
+    /// Show what the book holds now.
+    virtual void refresh() = 0;
+
+    struct Key {
+        QString key, does;
+        bool common = true;  ///< on the row at the foot; the others only under "?"
+    };
+    const std::vector<Key>& keys() const { return keys_; }
+    QString name() const { return name_; }
+
+    /// Put a value where the page wants one (from the sums line). @return false when it wants none
+    bool offer(const QString& text);
+    /// Leave only the big thing, for reading from afar.
+    virtual void setBigOnly(bool on);
+    void showLine(const QString& line, VerdictState state);
+    QString nowSentence() const { return now_->text(); }
+
+   protected:
+    void setNow(const QString& sentence, const QString& why);
+    /// A key of this page. @param sequence  as QKeySequence reads it; "Return" also takes Enter
+    QAction* addKey(const QString& sequence, const QString& shown, const QString& does, std::function<void()> act,
+                    bool common = true);
+    /// Enter does what the now line says.
+    void setEnter(const QString& does, std::function<void()> act);
+    QVBoxLayout* big() { return big_; }
+    QVBoxLayout* side() { return side_; }
+    /// Digits typed on the page go into an entry with this prompt; empty: the page wants no value.
+    void wantReading(const QString& prompt, std::function<void(const QString&)> use);
+    /// A free text instead of a reading (a remark, a reason); Enter uses it, Esc leaves.
+    void askText(const QString& prompt, const QString& start, std::function<void(const QString&)> use);
+
+    void keyPressEvent(QKeyEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+
+    Session& session_;
+
+   private:
+    void enter();
+    void closeEntry();
+    void updateKeyRow();
+
+    QString name_;
+    QLabel *now_, *why_;
+    QVBoxLayout *big_, *side_;
+    QWidget* sideBox_;
+    QWidget* entryRow_;
+    QLabel* entryPrompt_;
+    QLineEdit* entry_;
+    class NoteLine* note_;
+    QLabel* keyRow_;
+    std::vector<Key> keys_;
+    QString prompt_;
+    std::function<void(const QString&)> use_, useOnce_;
+    std::function<void()> enterAct_;
+};
+
+}  // namespace ombrek

@@ -1,0 +1,41 @@
+#pragma once
+
+#include <QFrame>
+#include <QLabel>
+#include <QVBoxLayout>
+#include <vector>
+
+#include "core/quantity/verdict.h"
+
+namespace ombrek {
+
+/// A framed sheet with a title, rows of name and value, and a paragraph.
+class Card : public QFrame {
+   public:
+    explicit Card(QWidget* parent = nullptr);
+
+    struct Fact {
+        QString name, value;
+        VerdictState state = VerdictState::notDone;
+        bool marked = false;  ///< show the verdict's mark before the value
+    };
+    void setTitle(const QString& title);
+    void setFacts(const std::vector<Fact>& facts);
+    void setText(const QString& text);
+    /// A line with the caution mark; empty hides it.
+    void setCaution(const QString& text);
+    /// Room for a widget of one's own, above the paragraph.
+    void addBody(QWidget* widget, int stretch = 0);
+    /// No stretch at the end: the body takes all room.
+    void fillWithBody();
+
+   private:
+    QVBoxLayout* layout_;
+    QLabel* title_;
+    QWidget* facts_ = nullptr;
+    QVBoxLayout* body_;
+    QLabel* text_;
+    class CautionLine* caution_;
+};
+
+}  // namespace ombrek

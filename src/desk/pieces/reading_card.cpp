@@ -1,0 +1,53 @@
+#include "desk/pieces/reading_card.h"
+
+#include <cmath>
+
+#include "desk/pieces/big_number.h"
+#include "desk/pieces/gauge.h"
+#include "desk/pieces/text.h"
+#include "desk/pieces/verdict_line.h"
+
+namespace ombrek {
+
+ReadingCard::ReadingCard(QWidget* parent)
+    : Card(parent), head_(textLabel(20, true)), beside_(textLabel(17)), hint_(textLabel(14, false, "soft")),
+      number_(new BigNumber(92)), verdict_(new VerdictLine), gauge_(new Gauge) {
+    setTitle(QString());
+    auto* sheet = new QWidget;
+    auto* layout = new QVBoxLayout(sheet);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(4);
+    auto* heads = new QHBoxLayout;
+    head_->setWordWrap(false);
+    head_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    beside_->setWordWrap(false);
+    heads->addWidget(head_, 1);
+    heads->addWidget(beside_);
+    layout->addLayout(heads);
+    auto* row = new QHBoxLayout;
+    row->addWidget(number_, 3);
+    row->addWidget(verdict_, 2);
+    layout->addLayout(row);
+    layout->addWidget(gauge_);
+    layout->addWidget(hint_);
+    addBody(sheet);
+}
+
+void ReadingCard::show(const Content& content) {
+    const Verdict& v = content.verdict;
+    head_->setText(content.head);
+    beside_->setText(content.beside);
+    const bool read = std::isfinite(v.reading);
+    const SplitText split = read ? splitQuantity(v.reading, v.unit, content.digits) : SplitText{"–", std::string(symbol(v.unit))};
+    number_->show(QString::fromStdString(split.number), QString::fromStdString(split.unit));
+    verdict_->show(v.state, v.sentence.empty() ? content.waiting : QString::fromStdString(v.sentence));
+    gauge_->show(v, content.nominal);
+    hint_->setText(read && v.uncertainty > 0
+                       ? QStringLiteral("The bar is the meter's own error, ±%1. In the sand-coloured ends one cannot be sure.")
+                             .arg(QString::fromStdString(formatQuantity(v.uncertainty, v.unit, 2)))
+                       : QString());
+}
+
+void ReadingCard::setDoubled(bool on) { number_->setPixels(on ? 184 : 92); }
+
+}  // namespace ombrek

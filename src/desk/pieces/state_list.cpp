@@ -1,0 +1,91 @@
+#include "desk/pieces/state_list.h"
+
+#include <QPainter>
+#include <QScrollBar>
+#include <QStyledItemDelegate>
+#include <algorithm>
+
+#include "look/verdict_mark.h"
+
+namespace ombrek {
+namespace {
+
+class StateDelegate : public QStyledItemDelegate {
+   public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+
+    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {200, 30}; }
+
+    void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const auto& line = static_cast<const StateListModel*>(index.model())->line(index.row());
+        const Colours& c = coloursOf(option.palette);
+        const QRectF r = option.rect;
+        p->save();
+        p->setRenderHint(QPainter::Antialiasing);
+        if (line.current) {
+            p->setPen(Qt::NoPen);
+            p->setBrush(c.copper);
+            p->drawEllipse(QPointF(r.left() + 10, r.center().y()), 7, 7);
+        } else {
+            drawVerdictMark(*p, QRectF(r.left() + 3, r.center().y() - 7, 14, 14), line.state, c);
+        }
+        if (line.barred) {
+            p->setPen(QPen(c.copper, 2.5));
+            p->drawLine(QPointF(r.left() + 23, r.top() + 7), QPointF(r.left() + 23, r.bottom() - 7));
+        }
+        p->setFont(benchFont(14));
+        p->setPen(c.soft);
+        const QFontMetrics metrics(p->font());
+        const QString right = metrics.elidedText(line.right, Qt::ElideRight, int(r.width() / 2));
+        const int rightWidth = metrics.horizontalAdvance(right);
+        p->drawText(r.adjusted(0, 0, -6, 0), Qt::AlignRight | Qt::AlignVCenter, right);
+        p->setFont(benchFont(15, line.current));
+        p->setPen(c.ink);
+        const QRectF room = r.adjusted(30, 0, -rightWidth - 14.0, 0);
+        p->drawText(room, Qt::AlignLeft | Qt::AlignVCenter,
+                    QFontMetrics(p->font()).elidedText(line.text, Qt::ElideRight, int(room.width())));
+        p->restore();
+    }
+};
+
+}  // namespace
+
+void StateListModel::setLines(std::vector<StateLine> lines) {
+    beginResetModel();
+    lines_ = std::move(lines);
+    endResetModel();
+}
+
+int StateListModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : int(lines_.size()); }
+
+QVariant StateListModel::data(const QModelIndex& index, int role) const {
+    const StateLine& l = line(index.row());
+    if (role == Qt::DisplayRole) return l.text;
+    if (role == Qt::AccessibleTextRole) return QStringLiteral("%1, %2, %3").arg(l.text, wordOf(l.state), l.right);
+    if (role == Qt::ToolTipRole) return l.right.isEmpty() ? l.text : l.text + QStringLiteral("\n") + l.right;
+    return {};
+}
+
+StateList::StateList(QWidget* parent) : QListView(parent), model_(new StateListModel(this)) {
+    setModel(model_);
+    setItemDelegate(new StateDelegate(this));
+    setUniformItemSizes(true);
+    setSelectionMode(QAbstractItemView::NoSelection);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setFocusPolicy(Qt::NoFocus);
+    connect(this, &QListView::clicked, this, [this](const QModelIndex& index) { emit picked(index.row()); });
+}
+
+void StateList::setLines(std::vector<StateLine> lines) {
+    const auto current = std::find_if(lines.begin(), lines.end(), [](const StateLine& l) { return l.current; });
+    const int row = current == lines.end() ? -1 : int(current - lines.begin());
+    const int kept = verticalScrollBar()->value();
+    model_->setLines(std::move(lines));
+    if (row >= 0) {
+        scrollTo(model_->index(row), QAbstractItemView::PositionAtCenter);
+    } else {
+        verticalScrollBar()->setValue(kept);
+    }
+}
+
+}  // namespace ombrek

@@ -1,0 +1,46 @@
+#pragma once
+
+#include <QAbstractListModel>
+#include <QListView>
+#include <vector>
+
+#include "core/quantity/verdict.h"
+
+namespace ombrek {
+
+/// One line of a list: its verdict's mark, what it is, and a word at the right.
+struct StateLine {
+    VerdictState state = VerdictState::notDone;
+    QString text, right;
+    bool current = false;  ///< in hand now: a copper dot instead of the mark
+    bool barred = false;   ///< a hold point or gate: drawn with a bar
+};
+
+class StateListModel : public QAbstractListModel {
+    Q_OBJECT
+   public:
+    using QAbstractListModel::QAbstractListModel;
+    void setLines(std::vector<StateLine> lines);
+    const StateLine& line(int row) const { return lines_[static_cast<std::size_t>(row)]; }
+    int rowCount(const QModelIndex& parent = {}) const override;
+    QVariant data(const QModelIndex& index, int role) const override;
+
+   private:
+    std::vector<StateLine> lines_;
+};
+
+/// A quiet list with verdict marks; follows the line in hand. Takes no part in the tab order: the page's keys move it.
+class StateList : public QListView {
+    Q_OBJECT
+   public:
+    explicit StateList(QWidget* parent = nullptr);
+    void setLines(std::vector<StateLine> lines);
+
+   signals:
+    void picked(int row);
+
+   private:
+    StateListModel* model_;
+};
+
+}  // namespace ombrek

@@ -1,0 +1,173 @@
+#include "desk/proof/proof_page.h"
+
+#include <cmath>
+
+#include "core/proof/frequency.h"
+#include "desk/pieces/big_number.h"
+#include "desk/pieces/card.h"
+#include "desk/pieces/state_list.h"
+#include "desk/pieces/verdict_line.h"
+#include "desk/proof/proof_model.h"
+#include "report/plots.h"
+
+namespace ombrek {
+
+ProofPage::ProofPage(Session& session)
+    : Page(session, QStringLiteral("Proof")), number_(new BigNumber(84)), verdict_(new VerdictLine), plot_(new Plot), power_(new Card),
+      items_(new Card), list_(new StateList) {
+    for (const PowerMethod& method : powerMethods()) settings_.push_back(method.usualSetting);
+    auto* row = new QHBoxLayout;
+    row->addWidget(number_, 3);
+    row->addWidget(verdict_, 3);
+    big()->addLayout(row);
+    auto* sheet = new Card;
+    sheet->setTitle(QStringLiteral("Harmonics below the fundamental"));
+    sheet->addBody(plot_, 1);
+    sheet->fillWithBody();
+    big()->addWidget(sheet, 1);
+    side()->addWidget(power_, 3);
+    items_->setTitle(QStringLiteral("To be proved"));
+    items_->addBody(list_, 1);
+    items_->fillWithBody();
+    side()->addWidget(items_, 2);
+    addKeys();
+    connect(&session_, &Session::taken, this, [this](const QString& subject) {
+        if (subject.startsWith(QLatin1String("proof:"))) chosen_.clear();
+        refresh();
+    });
+}
+
+void ProofPage::addKeys() {
+    setEnter(QStringLiteral("take it"), [this] { take(); });
+    addKey(QStringLiteral("M"), QStringLiteral("M"), QStringLiteral("way of measuring"), [this] { nextMethod(); });
+    addKey(QStringLiteral("S"), QStringLiteral("S"), QStringLiteral("attenuation, drop"), [this] { askSetting(); });
+    addKey(QStringLiteral("L"), QStringLiteral("L"), QStringLiteral("other limits"), [this] { nextProfile(); });
+    addKey(QStringLiteral("W"), QStringLiteral("W"), QStringLiteral("show working"), [this] {
+        working_ = !working_;
+        refresh();
+    });
+    addKey(QStringLiteral("Down"), QStringLiteral("Up Down"), QStringLiteral("choose"), [this] { choose(1); });
+    addKey(QStringLiteral("Up"), QStringLiteral("Up"), QStringLiteral("the one before"), [this] { choose(-1); }, false);
+}
+
+ProofView ProofPage::view() const {
+    return proofView(session_.kit(), session_.build(), session_.profile(), chosen_.toStdString(), powerMethods()[method_]);
+}
+
+Reading ProofPage::pattern(const ProofView& v) const {
+    const auto& item = v.items[v.inHand];
+    Reading out{0, item.subject, 0, item.unit, 0, 0, "", 0};
+    if (item.subject == "proof:power") {
+        out.method = std::string(powerMethods()[method_].id);
+        out.setting = settings_[method_];
+    }
+    return out;
+}
+
+void ProofPage::take() {
+    const ProofView v = view();
+    if (v.items.empty() || v.finished) return;
+    const PowerMethod& method = powerMethods()[method_];
+    if (v.items[v.inHand].subject == "proof:power" && method.id != std::string_view("attenuator")) {
+        session_.say(QStringLiteral("Type what it reads in %1: this bench has no such instrument on a wire.").arg(qs(plural(method.unit))));
+        return;
+    }
+    session_.read(pattern(v));
+}
+
+void ProofPage::choose(int by) {
+    const ProofView v = view();
+    if (v.items.empty()) return;
+    const int count = int(v.items.size());
+    const int at = v.finished ? (by > 0 ? -1 : count) : int(v.inHand);
+    chosen_ = qs(v.items[std::size_t((at + by + count) % count)].subject);
+    refresh();
+}
+
+void ProofPage::nextMethod() {
+    method_ = (method_ + 1) % powerMethods().size();
+    chosen_ = QStringLiteral("proof:power");
+    refresh();
+}
+
+void ProofPage::askSetting() {
+    const PowerMethod& method = powerMethods()[method_];
+    if (method.setting.empty()) {
+        session_.say(QStringLiteral("A %1 needs no other figure.").arg(qs(method.name)));
+        return;
+    }
+    askText(QStringLiteral("The %1").arg(qs(method.setting)), qs(formatQuantity(settings_[method_], method.settingUnit)), [this, &method](const QString& text) {
+        const auto value = parseQuantity(text.toStdString(), method.settingUnit);
+        if (!value || value->value < 0 || value->value > 200) {
+            session_.say(value ? QStringLiteral("This must be from 0 to 200.") : qs(value.error().sentence), VerdictState::cannotTell);
+            return;
+        }
+        settings_[method_] = value->value;
+        refresh();
+    });
+}
+
+void ProofPage::nextProfile() {
+    const auto& profiles = session_.tables().profiles;
+    std::size_t at = 0;
+    while (at < profiles.size() && profiles[at].id != session_.profile().id) ++at;
+    const LimitProfile& next = profiles[(at + 1) % profiles.size()];
+    if (session_.keep(session_.book().chooseProfile(next.id))) {
+        session_.say(QStringLiteral("Limits: %1 (%2). Your own regulator's rules decide.").arg(qs(next.name), qs(next.source)));
+    }
+}
+
+void ProofPage::refresh() {
+    if (!session_.hasBuild()) return;
+    const ProofView v = view();
+    setNow(qs(v.now), qs(v.why));
+    for (QWidget* w : {static_cast<QWidget*>(power_), static_cast<QWidget*>(items_), static_cast<QWidget*>(number_), static_cast<QWidget*>(verdict_)}) {
+        w->setVisible(!v.items.empty());
+    }
+    wantReading(QString(), nullptr);
+    if (v.items.empty()) return;
+    showPower(v);
+    if (!v.finished) {
+        const Reading wanted = pattern(v);
+        wantReading(QStringLiteral("%1 reads").arg(qs(v.items[v.inHand].name)), [this, wanted](const QString& text) { session_.type(wanted, text); });
+    }
+    plot_->show(harmonicsPlot(session_.kit(), v.proof, session_.profile()));
+    std::vector<StateLine> lines;
+    for (std::size_t i = 0; i < v.items.size(); ++i) {
+        lines.push_back({v.items[i].state, qs(v.items[i].name), qs(v.items[i].text), !v.finished && i == v.inHand, false});
+    }
+    list_->setLines(std::move(lines));
+}
+
+void ProofPage::showPower(const ProofView& v) {
+    const Ratings& rated = session_.kit().ratings;
+    const PowerMethod& method = powerMethods()[method_];
+    const ProofState& proof = v.proof;
+    const SplitText text = proof.power ? splitQuantity(proof.power->watts, Unit::watt, 3) : SplitText{"–", "W"};
+    number_->show(qs(text.number), qs(text.unit));
+    verdict_->show(proof.powerVerdict.state, proof.power ? qs(proof.powerVerdict.sentence) : QStringLiteral("No power measured yet."));
+    power_->setTitle(QStringLiteral("Beside what the kit promises"));
+    std::vector<Card::Fact> facts{{QStringLiteral("Promised"), qs(formatQuantity(rated.power, Unit::watt, 3) + " at " + formatQuantity(rated.supply, Unit::volt, 3))}};
+    if (proof.power) {
+        facts.push_back({QStringLiteral("Measured at %1").arg(qs(formatQuantity(proof.supply, Unit::volt, 4))),
+                         qs(formatQuantity(proof.power->watts, Unit::watt, 3) + " ±" + formatQuantity(proof.power->uncertainty, Unit::watt, 2))});
+        facts.push_back({QStringLiteral("At the promised supply"), qs(formatQuantity(proof.powerAtRated, Unit::watt, 3)), proof.powerVerdict.state, true});
+        if (proof.power->watts > 0) facts.push_back({QStringLiteral("In dBm"), qs(formatQuantity(dbmFromWatts(proof.power->watts), Unit::dbm, 4))});
+    }
+    if (proof.frequency) {
+        facts.push_back({QStringLiteral("Frequency"), qs(formatQuantity(*proof.frequency, Unit::hertz, 8))});
+        facts.push_back({QStringLiteral("Off by"), qs(formatQuantity(partsPerMillion(*proof.frequency, rated.frequency), Unit::ppm, 2)), proof.frequencyVerdict.state, true});
+    }
+    facts.push_back({QStringLiteral("Way"), qs(method.name)});
+    if (!method.setting.empty()) facts.push_back({qs(method.setting), qs(formatQuantity(settings_[method_], method.settingUnit, 3))});
+    power_->setFacts(facts);
+    power_->setText(working_ && proof.power ? qs(proof.power->working.text()) : QString());
+    power_->setCaution(proof.power ? QString() : QStringLiteral("Dummy load on before the key goes down; follow your local rules."));
+}
+
+void ProofPage::setBigOnly(bool on) {
+    Page::setBigOnly(on);
+    number_->setPixels(on ? 168 : 84);
+}
+
+}  // namespace ombrek

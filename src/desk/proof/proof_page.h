@@ -1,0 +1,45 @@
+#pragma once
+
+#include "desk/page.h"
+#include "kit/proof.h"
+
+namespace ombrek {
+
+class BigNumber;
+class Card;
+class Plot;
+class StateList;
+class VerdictLine;
+struct ProofView;
+
+/// Station 6: power by any method at the supply used, frequency, harmonics against the chosen limits, beside the rated figures.
+class ProofPage : public Page {
+    Q_OBJECT
+   public:
+    explicit ProofPage(Session& session);
+    void refresh() override;
+    void setBigOnly(bool on) override;
+
+   private:
+    void addKeys();
+    ProofView view() const;
+    Reading pattern(const ProofView& v) const;
+    void take();
+    void choose(int by);
+    void nextMethod();
+    void askSetting();
+    void nextProfile();
+    void showPower(const ProofView& v);
+
+    QString chosen_;
+    std::size_t method_ = 0;
+    std::vector<double> settings_;  ///< in use with each method: attenuation, diode drop, correction
+    bool working_ = false;
+    BigNumber* number_;
+    VerdictLine* verdict_;
+    Plot* plot_;
+    Card *power_, *items_;
+    StateList* list_;
+};
+
+}  // namespace ombrek

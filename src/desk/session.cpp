@@ -1,0 +1,96 @@
+#include "desk/session.h"
+
+#include <QPointer>
+#include <cmath>
+
+#include "formats/kit_json.h"
+#include "kit/proof.h"
+
+namespace ombrek {
+
+Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
+    : QObject(parent), tables_(std::move(tables)), book_(std::move(book)) {
+    reload();
+    book_->onChange([this] {
+        reload();
+        emit changed();
+    });
+}
+
+void Session::reload() {
+    auto build = book_->build();
+    hasBuild_ = build.has_value();
+    if (!build) return;
+    const bool sameKit = build->id == build_.id && build->kitText == build_.kitText && !kit_.id.empty();
+    build_ = std::move(*build);
+    if (!sameKit) {
+        auto kit = readKit(build_.kitText, tables_.cores);
+        if (!kit) {
+            hasBuild_ = false;
+            say(qs(kit.error().text()), VerdictState::fail);
+            return;
+        }
+        kit_ = std::move(*kit);
+    }
+    order_ = stepOrder(kit_, build_.order).value_or(std::vector<std::size_t>{});
+}
+
+void Session::beginKit(const QString& path) {
+    auto file = readKitFile(path.toStdString(), tables_.cores);
+    if (!file) {
+        say(qs(file.error().text()), VerdictState::fail);
+        return;
+    }
+    keep(book_->startBuild(file->kit.name, file->text));
+}
+
+bool Session::keep(const Result<void>& result) {
+    if (!result) say(qs(result.error().text()), VerdictState::fail);
+    return result.has_value();
+}
+
+void Session::store(Reading reading) {
+    const QString subject = qs(reading.subject);
+    if (keep(book_->takeReading(reading))) emit taken(subject);
+}
+
+void Session::read(Reading wanted) {
+    if (waiting_) return;
+    const bool power = wanted.unit == Unit::watt;
+    const Unit asked = power ? Unit::dbm : wanted.unit;
+    const double setting = wanted.subject.starts_with("coil:") || wanted.subject.starts_with("adjust:") ? wanted.setting : -1;
+    waiting_ = true;
+    say(QStringLiteral("Asking the %1 …").arg(qs(name(instrumentFor(asked)))));
+    const std::int64_t buildAsked = build_.id;
+    bench_.take(asked, qs(wanted.subject), setting, [this, wanted, asked, power, buildAsked](Result<double> value) mutable {
+        waiting_ = false;
+        if (!value) {
+            say(qs(value.error().text()), VerdictState::cannotTell);
+            return;
+        }
+        if (buildAsked != build_.id) return;  // the builder has turned to another kit meanwhile
+        say(QString());
+        wanted.value = *value;
+        wanted.unit = asked;
+        wanted.uncertainty = usualUncertainty(asked, *value);
+        if (wanted.method.empty()) wanted.method = std::string(name(instrumentFor(asked)));
+        store(power ? inWatts(wanted) : wanted);
+    });
+}
+
+void Session::type(Reading wanted, const QString& text) {
+    const auto value = parseQuantity(text.toStdString(), wanted.unit);
+    if (!value) {
+        say(qs(value.error().text()), VerdictState::cannotTell);
+        return;
+    }
+    wanted.value = value->value;
+    wanted.uncertainty = usualUncertainty(wanted.unit, value->value);
+    if (wanted.method.empty()) wanted.method = "typed";
+    say(QString());
+    store(wanted);
+}
+
+void Session::say(const QString& line, VerdictState state) { emit said(line, state); }
+
+}  // namespace ombrek

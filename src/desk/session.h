@@ -1,0 +1,72 @@
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <functional>
+#include <memory>
+
+#include "bench/bench_client.h"
+#include "book/book.h"
+#include "formats/tables.h"
+#include "kit/build.h"
+#include "kit/kit.h"
+
+namespace ombrek {
+
+inline QString qs(const std::string& text) { return QString::fromStdString(text); }
+inline QString qs(std::string_view text) { return QString::fromUtf8(text.data(), int(text.size())); }
+
+/// The open book, the build in hand and the instruments: all that pages share. Pages meet here and in the book, never each other.
+class Session : public QObject {
+    Q_OBJECT
+   public:
+    Session(Tables tables, std::unique_ptr<Book> book, QObject* parent = nullptr);
+
+    Book& book() { return *book_; }
+    const Tables& tables() const { return tables_; }
+    BenchClient& bench() { return bench_; }
+
+    bool hasBuild() const { return hasBuild_; }
+    const Kit& kit() const { return kit_; }
+    const Build& build() const { return build_; }
+    const LimitProfile& profile() const { return tables_.profile(build_.profile); }
+    /// Building order as indices into kit().steps.
+    const std::vector<std::size_t>& order() const { return order_; }
+
+    /// Begin a build from a kit file. A fault is said, and nothing changes.
+    void beginKit(const QString& path);
+
+    /// What came of an action on the book: a Problem is said. @return whether it was kept
+    bool keep(const Result<void>& result);
+
+    /// Take a reading from the bench into the book: `wanted` carries subject, unit, setting and method (empty: the instrument's
+    /// name). Answers later; a Problem is said and the book is left.
+    void read(Reading wanted);
+    /// The same from typed text, in the wanted unit.
+    void type(Reading wanted, const QString& text);
+    /// Whether an instrument has been asked and has not answered yet.
+    bool waiting() const { return waiting_; }
+
+    /// A line for the page's foot.
+    void say(const QString& line, VerdictState state = VerdictState::notDone);
+
+   signals:
+    void changed();
+    void said(const QString& line, VerdictState state);
+    /// A reading went into the book.
+    void taken(const QString& subject);
+
+   private:
+    void reload();
+    void store(Reading reading);
+
+    Tables tables_;
+    std::unique_ptr<Book> book_;
+    BenchClient bench_;
+    bool hasBuild_ = false, waiting_ = false;
+    Kit kit_;
+    Build build_;
+    std::vector<std::size_t> order_;
+};
+
+}  // namespace ombrek

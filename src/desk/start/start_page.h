@@ -1,0 +1,36 @@
+#pragma once
+
+#include <vector>
+
+#include "desk/page.h"
+
+namespace ombrek {
+
+class StateList;
+
+/// What an empty book shows: how to begin, and the kits that ship with the application. Also where another build is chosen.
+class StartPage : public Page {
+    Q_OBJECT
+   public:
+    explicit StartPage(Session& session);
+    void refresh() override;
+
+   signals:
+    void begun();
+
+   private:
+    struct Entry {
+        QString title, detail, kitFile;
+        std::int64_t build = 0;
+    };
+    void choose(int by);
+    void begin();
+    void findKits();
+
+    std::vector<Entry> kits_, entries_;
+    int at_ = 0;
+    StateList* list_;
+    class Card* how_;
+};
+
+}  // namespace ombrek

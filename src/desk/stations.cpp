@@ -1,0 +1,106 @@
+#include "desk/stations.h"
+
+#include <QDateTime>
+#include <cmath>
+
+#include "kit/board.h"
+#include "kit/first_light.h"
+#include "kit/parts_in.h"
+#include "kit/proof.h"
+#include "kit/sign_off.h"
+#include "kit/tune.h"
+#include "kit/winding.h"
+
+namespace ombrek {
+namespace {
+
+double share(int done, std::size_t all) { return all == 0 ? 1.0 : double(done) / double(all); }
+
+QString ofAll(int done, std::size_t all, const QString& what) {
+    if (all == 0) return QStringLiteral("nothing to do");
+    return QStringLiteral("%1 of %2 %3").arg(done).arg(all).arg(what);
+}
+
+StationLine partsIn(const Kit& kit, const Build& build) {
+    const BagCount bag = countBag(kit, build);
+    QString state = QStringLiteral("%1 of %2 in").arg(bag.in).arg(bag.total);
+    if (bag.missing > 0) state += QStringLiteral(", %1 missing").arg(bag.missing);
+    return {QStringLiteral("Parts in"), state, share(bag.total - bag.waiting, std::size_t(bag.total)), bag.in == bag.total};
+}
+
+StationLine winding(const Kit& kit, const Build& build) {
+    int done = 0, right = 0;
+    for (const Coil& coil : kit.coils) {
+        done += wound(coil, build);
+        right += coilVerdict(coil, build).state == VerdictState::pass;
+    }
+    return {QStringLiteral("Winding"), ofAll(done, kit.coils.size(), QStringLiteral("coils")), share(done, kit.coils.size()),
+            right == int(kit.coils.size())};
+}
+
+StationLine board(const Kit& kit, const Build& build) {
+    int done = 0, holds = 0;
+    for (const Step& step : kit.steps) {
+        done += build.done(step.id);
+        holds += step.hold && !build.done(step.id);
+    }
+    QString state = ofAll(done, kit.steps.size(), QStringLiteral("steps"));
+    if (done > 0 && holds > 0) state = QStringLiteral("%1 of %2, %3 holds").arg(done).arg(kit.steps.size()).arg(holds);
+    return {QStringLiteral("Board"), state, share(done, kit.steps.size()), done == int(kit.steps.size())};
+}
+
+StationLine firstLight(const Kit& kit, const Build& build) {
+    int done = 0;
+    for (const Check& check : kit.checks) done += checkVerdict(check, build).state == VerdictState::pass;
+    return {QStringLiteral("First light"), ofAll(done, kit.checks.size(), QStringLiteral("checks")), share(done, kit.checks.size()),
+            done == int(kit.checks.size())};
+}
+
+StationLine tune(const Kit& kit, const Build& build) {
+    int done = 0;
+    for (const Adjustment& a : kit.adjustments) done += tuneState(kit, a, build).state == VerdictState::pass;
+    return {QStringLiteral("Tune"), ofAll(done, kit.adjustments.size(), QStringLiteral("settled")),
+            share(done, kit.adjustments.size()), done == int(kit.adjustments.size())};
+}
+
+StationLine proofLine(const Kit& kit, const Build& build, const LimitProfile& profile) {
+    if (!kit.ratings.transmits()) return {QStringLiteral("Proof"), QStringLiteral("nothing to do"), 1.0, true};
+    const ProofState proof = proofState(kit, build, profile);
+    std::vector<VerdictState> states{proof.powerVerdict.state, proof.frequencyVerdict.state};
+    for (const Verdict& v : proof.harmonicVerdicts) states.push_back(v.state);
+    const auto passed = std::count(states.begin(), states.end(), VerdictState::pass);
+    const bool none = std::all_of(states.begin(), states.end(), [](auto s) { return s == VerdictState::notDone; });
+    const QString state = none ? QStringLiteral("not measured") : QStringLiteral("%1 of %2 proved").arg(passed).arg(states.size());
+    return {QStringLiteral("Proof"), state, share(int(passed), states.size()), passed == std::ptrdiff_t(states.size())};
+}
+
+}  // namespace
+
+std::vector<StationLine> stationLines(const Kit& kit, const Build& build, const LimitProfile& profile) {
+    const Readiness ready = readiness(kit, build, profile);
+    const StationLine sign{QStringLiteral("Sign-off"),
+                           QStringLiteral("%1 of %2 gates").arg(ready.open()).arg(ready.gates.size()),
+                           share(ready.open(), ready.gates.size()), ready.fit()};
+    return {partsIn(kit, build), winding(kit, build), board(kit, build), firstLight(kit, build),
+            tune(kit, build), proofLine(kit, build, profile), sign};
+}
+
+QString hoursAndMinutes(double minutes) {
+    const int all = int(std::lround(minutes));
+    if (all < 60) return QStringLiteral("%1 min").arg(all);
+    return QStringLiteral("%1 h %2").arg(all / 60).arg(all % 60, 2, 10, QLatin1Char('0'));
+}
+
+SittingLine sittingLine(const Kit& kit, const Build& build, std::int64_t now) {
+    const QDate today = QDateTime::fromSecsSinceEpoch(now).date();
+    double minutes = 0;
+    for (const Sitting& s : build.sittings) {
+        if (QDateTime::fromSecsSinceEpoch(s.start).date() == today) minutes += double(s.end - s.start) / 60;
+    }
+    const PlanTime time = planTime(kit, build);
+    return {QStringLiteral("At the bench today %1").arg(hoursAndMinutes(minutes)),
+            time.plannedLeft > 0 ? QStringLiteral("about %1 left at your pace").arg(hoursAndMinutes(time.left))
+                                 : QStringLiteral("every step is done")};
+}
+
+}  // namespace ombrek

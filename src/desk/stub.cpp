@@ -1,1 +1,0 @@
-namespace ombrek { void deskStub(); void deskStub() {} }

@@ -1,0 +1,40 @@
+#pragma once
+
+#include "desk/page.h"
+
+namespace ombrek {
+
+class BigNumber;
+class Card;
+class Plot;
+class StateList;
+class TrimmerView;
+class VerdictLine;
+
+/// Station 5: an adjuster's readings as a curve, the best position, the end stop and its remedy in turns.
+class TunePage : public Page {
+    Q_OBJECT
+   public:
+    explicit TunePage(Session& session);
+    void refresh() override;
+    void setBigOnly(bool on) override;
+
+   private:
+    void addKeys();
+    const Adjustment* adjustment() const;
+    Reading pattern() const;
+    void go();
+    void turn(double by);
+    void choose(int by);
+
+    QString chosen_;
+    double position_ = 0.5;
+    Plot* plot_;
+    BigNumber* number_;
+    TrimmerView* trimmer_;
+    VerdictLine* verdict_;
+    Card *facts_, *others_;
+    StateList* list_;
+};
+
+}  // namespace ombrek

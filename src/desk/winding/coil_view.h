@@ -1,0 +1,35 @@
+#pragma once
+
+#include <QWidget>
+
+#include "desk/winding/winding_model.h"
+
+namespace ombrek {
+
+/// The coil with its true turns, tails and tens; the count in the middle.
+class CoilView : public QWidget {
+   public:
+    explicit CoilView(QWidget* parent = nullptr);
+    void show(const WindingView& view, const Build& build);
+    QSize minimumSizeHint() const override { return {320, 320}; }
+
+   protected:
+    void paintEvent(QPaintEvent* event) override;
+
+   private:
+    struct Part {
+        int turns = 0, wanted = 0;
+        bool inHand = false;
+    };
+    void drawRing(QPainter& p) const;
+    void drawTwoHole(QPainter& p) const;
+    void drawCount(QPainter& p, QPointF at, double room) const;
+
+    std::vector<Part> windings_;
+    double holeRatio_ = 0.55;
+    bool ring_ = true;
+    int turns_ = 0, wanted_ = 0;
+    QString below_;
+};
+
+}  // namespace ombrek

@@ -1,0 +1,35 @@
+#pragma once
+
+#include "desk/page.h"
+
+namespace ombrek {
+
+class Card;
+class CoilView;
+class StateList;
+struct WindingView;
+
+/// Station 2: the counter, the measured inductance and what to do about it.
+class WindingPage : public Page {
+    Q_OBJECT
+   public:
+    explicit WindingPage(Session& session);
+    void refresh() override;
+
+   private:
+    void addKeys();
+    WindingView view() const;
+    void count(int by);
+    void go();
+    void measure();
+    void bent();
+    void reopen();
+    void choose(int by);
+
+    QString chosen_;
+    CoilView* coil_;
+    Card *facts_, *cutList_;
+    StateList* list_;
+};
+
+}  // namespace ombrek

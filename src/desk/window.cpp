@@ -1,0 +1,163 @@
+#include "desk/window.h"
+
+#include <QApplication>
+#include <QShortcut>
+#include <QStyle>
+#include <QVBoxLayout>
+
+#include "desk/board/board_page.h"
+#include "desk/first_light/first_light_page.h"
+#include "desk/key_sheet.h"
+#include "desk/parts_in/parts_in_page.h"
+#include "desk/proof/proof_page.h"
+#include "desk/sign_off/sign_off_page.h"
+#include "desk/start/start_page.h"
+#include "desk/tune/tune_page.h"
+#include "desk/winding/winding_page.h"
+#include "look/colours.h"
+
+namespace ombrek {
+
+Window::Window(Session& session, QWidget* parent)
+    : QMainWindow(parent), session_(session), wire_(new WireRail), pages_(new QStackedWidget),
+      sums_(new SumsLine(session.tables().cores)), strip_(new InstrumentStrip(session)) {
+    stationPages_ = {new PartsInPage(session), new WindingPage(session), new BoardPage(session), new FirstLightPage(session),
+                     new TunePage(session),    new ProofPage(session),   new SignOffPage(session)};
+    auto* start = new StartPage(session);
+    start_ = start;
+    connect(start, &StartPage::begun, this, [this] { setChoosing(false); });
+    connect(static_cast<SignOffPage*>(stationPages_.back()), &SignOffPage::wantsStation, this, [this](const QString& name) {
+        for (int i = 0; i < kStations; ++i) {
+            if (stationPages_[std::size_t(i)]->name() == name) goTo(i);
+        }
+    });
+    for (Page* page : stationPages_) pages_->addWidget(page);
+    pages_->addWidget(start_);
+
+    auto* middle = new QWidget;
+    auto* column = new QVBoxLayout(middle);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(pages_, 1);
+    column->addWidget(sums_);
+    auto* all = new QWidget;
+    auto* row = new QHBoxLayout(all);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(0);
+    row->addWidget(wire_);
+    row->addWidget(middle, 1);
+    row->addWidget(strip_);
+    strip_->hide();
+    setCentralWidget(all);
+    setWindowTitle(QStringLiteral("Ombrek"));
+    resize(1280, 800);
+    setMinimumSize(1024, 700);
+    keySheet_ = new KeySheet(*this);
+
+    connect(wire_, &WireRail::chosen, this, &Window::goTo);
+    connect(&session_, &Session::changed, this, &Window::refresh);
+    connect(&session_, &Session::said, this, [this](const QString& line, VerdictState state) { page()->showLine(line, state); });
+    connect(sums_, &SumsLine::left, this, [this] { page()->setFocus(); });
+    connect(sums_, &SumsLine::used, this, [this](const QString& value) {
+        if (!page()->offer(value)) page()->showLine(QStringLiteral("This page wants no value now: %1").arg(value), VerdictState::notDone);
+    });
+    clock_.setInterval(60000);
+    connect(&clock_, &QTimer::timeout, this, &Window::refresh);
+    clock_.start();
+    addKeys();
+    refresh();
+    if (session_.book().readOnly()) session_.say(qs(session_.book().readOnlyReason()), VerdictState::doubtful);
+}
+
+void Window::addKeys() {
+    const auto key = [this](const QKeySequence& sequence, auto act) {
+        auto* shortcut = new QShortcut(sequence, this);
+        shortcut->setAutoRepeat(false);
+        connect(shortcut, &QShortcut::activated, this, act);
+    };
+    for (int i = 0; i < kStations; ++i) key(QKeySequence(Qt::Key_F1 + i), [this, i] { goTo(i); });
+    key(QKeySequence(Qt::Key_F11), [this] { toggleBig(); });
+    key(QKeySequence(Qt::CTRL | Qt::Key_K), [this] { sums_->begin(); });
+    key(QKeySequence(QStringLiteral("?")), [this] { showKeys(); });
+    key(QKeySequence(QStringLiteral("Z")), [this] { undo(true); });
+    key(QKeySequence(QStringLiteral("Shift+Z")), [this] { undo(false); });
+    key(QKeySequence(QStringLiteral("B")), [this] {
+        strip_->setVisible(!strip_->isVisible());
+        if (strip_->isVisible()) strip_->look();
+        page()->setFocus();
+    });
+    key(QKeySequence(Qt::CTRL | Qt::Key_P), [this] {
+        strip_->show();
+        strip_->startPracticeBench();
+    });
+    key(QKeySequence(Qt::CTRL | Qt::Key_N), [this] { setChoosing(true); });
+    key(QKeySequence(Qt::CTRL | Qt::Key_D), [this] { setNight(coloursOf(*this).paper == dayBench().paper); });
+}
+
+void Window::setChoosing(bool choosing) {
+    choosing_ = choosing;
+    refresh();
+}
+
+Page* Window::page() const { return session_.hasBuild() && !choosing_ ? stationPages_[std::size_t(station_)] : start_; }
+
+void Window::goTo(int station) {
+    choosing_ = false;
+    station_ = std::clamp(station, 0, kStations - 1);
+    wire_->setCurrent(station_);
+    refresh();
+}
+
+void Window::refresh() {
+    Page* shown = page();
+    if (pages_->currentWidget() != shown) {
+        pages_->setCurrentWidget(shown);
+        shown->setBigOnly(bigOnly_);
+    }
+    shown->refresh();
+    if (!session_.hasBuild()) {
+        wire_->show(QString(), QStringLiteral("An empty book"), {});
+        sums_->setSitting(QString(), QString());
+        return;
+    }
+    const Kit& kit = session_.kit();
+    const Build& build = session_.build();
+    const QString sittings = build.sittings.size() == 1 ? QStringLiteral("first sitting")
+                                                        : QStringLiteral("sitting %1").arg(build.sittings.size());
+    wire_->show(qs(kit.name), qs(kit.summary) + QStringLiteral("\n") + sittings, stationLines(kit, build, session_.profile()));
+    const SittingLine sitting = sittingLine(kit, build, wallClock());
+    sums_->setSitting(sitting.today, sitting.left);
+    setWindowTitle(QStringLiteral("%1 – Ombrek").arg(qs(kit.name)));
+}
+
+void Window::toggleBig() {
+    bigOnly_ = !bigOnly_;
+    wire_->setVisible(!bigOnly_);
+    sums_->setVisible(!bigOnly_);
+    page()->setBigOnly(bigOnly_);
+    page()->setFocus();
+}
+
+void Window::showKeys() {
+    keySheet_->setGeometry(centralWidget()->geometry());
+    keySheet_->show();
+    keySheet_->raise();
+    keySheet_->setFocus();
+}
+
+void Window::undo(bool back) {
+    const auto name = back ? session_.book().undo() : session_.book().redo();
+    if (!name) {
+        session_.say(qs(name.error().sentence), VerdictState::notDone);
+    } else {
+        session_.say((back ? QStringLiteral("Taken back: %1. Shift+Z does it again.") : QStringLiteral("Done again: %1.")).arg(qs(*name)));
+    }
+}
+
+void Window::setNight(bool night) {
+    const Colours& colours = night ? nightBench() : dayBench();
+    QApplication::setPalette(paletteOf(colours));
+    qApp->setStyleSheet(styleSheetOf(colours));
+}
+
+}  // namespace ombrek

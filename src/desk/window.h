@@ -1,0 +1,53 @@
+#pragma once
+
+#include <QMainWindow>
+#include <QStackedWidget>
+#include <QTimer>
+#include <vector>
+
+#include "desk/instrument_strip.h"
+#include "desk/page.h"
+#include "desk/session.h"
+#include "desk/sums_line.h"
+#include "desk/wire.h"
+
+namespace ombrek {
+
+/// The window: the wire at the left, one station's page, the sums line at the foot, the instruments folded in at the right.
+class Window : public QMainWindow {
+    Q_OBJECT
+   public:
+    explicit Window(Session& session, QWidget* parent = nullptr);
+
+    static constexpr int kStations = 7;
+    /// Go to a station, 0 to 6.
+    void goTo(int station);
+    int station() const { return station_; }
+    Page* page() const;
+    InstrumentStrip& instruments() { return *strip_; }
+    SumsLine& sums() { return *sums_; }
+    /// Put the application on the day or the night bench.
+    static void setNight(bool night);
+
+   private:
+    void addKeys();
+    void refresh();
+    void setChoosing(bool choosing);
+    void toggleBig();
+    void showKeys();
+    void undo(bool back);
+
+    Session& session_;
+    WireRail* wire_;
+    QStackedWidget* pages_;
+    SumsLine* sums_;
+    InstrumentStrip* strip_;
+    std::vector<Page*> stationPages_;
+    Page* start_;
+    QWidget* keySheet_;
+    QTimer clock_;
+    int station_ = 0;
+    bool bigOnly_ = false, choosing_ = false;
+};
+
+}  // namespace ombrek
