@@ -1,5 +1,6 @@
 #include "bench/practice_kit.h"
 
+#include <algorithm>
 #include <cmath>
 
 #include "bench/scpi.h"
@@ -30,9 +31,10 @@ class PracticeBuilder {
     PracticeBuilder(Book& book, const PracticeKit& practice, std::int64_t& now)
         : book_(book), kit_(practice.kit), instruments_(PracticeTruth(practice.kit, practice.bag)), now_(now) {}
 
-    void partsIn(std::size_t count) {
-        for (std::size_t i = 0; i < std::min(count, kit_.parts.size()); ++i) {
-            const Part& part = kit_.parts[i];
+    /// @param later  designators whose bag has not been opened yet
+    void partsIn(const std::vector<std::string>& later) {
+        for (const Part& part : kit_.parts) {
+            if (std::find(later.begin(), later.end(), part.ref) != later.end()) continue;
             now_ += 25;
             if (!part.measurable()) {
                 keep(book_.markPart(part.ref, PartMark::seen));
@@ -149,20 +151,30 @@ Result<void> writePracticeBook(const std::filesystem::path& path, const Practice
     PracticeBuilder builder(**book, practice, now);
     const Kit& kit = practice.kit;
     const bool finished = stage == PracticeStage::finished;
-    builder.partsIn(finished ? kit.parts.size() : kit.parts.size() * 2 / 3);
+    // Part-way, the bag with the finals is still closed and their coils are the ones on the bench.
+    const std::vector<std::string> laterParts{"C74", "C75", "C76", "C77", "Q5", "Q6", "Q7", "H1"};
+    const std::vector<std::string> laterCoils{"L2", "L3", "L4", "T4"};
+    builder.partsIn(finished ? std::vector<std::string>{} : laterParts);
     now += 22 * 3600;
-    for (std::size_t i = 0; i < kit.coils.size() && (finished || i < 2); ++i) builder.windCoil(kit.coils[i]);
-    if (!finished && kit.coils.size() > 2) {
-        for (int i = 0; i < 13; ++i) builder.turn(kit.coils[2], kit.coils[2].windings.front());
+    for (const Coil& coil : kit.coils) {
+        if (finished || std::find(laterCoils.begin(), laterCoils.end(), coil.ref) == laterCoils.end()) builder.windCoil(coil);
+    }
+    if (!finished) {
+        const Coil& inHand = *kit.coil("L2");
+        for (int i = 0; i < 7; ++i) builder.turn(inHand, inHand.windings.front());
     }
     now += 47 * 3600;
-    builder.stepsUntil(finished ? "" : "trimmers");
+    builder.stepsUntil(finished ? "" : "lowpass");
     if (finished) {
         for (const Check& check : kit.checks) {
             if ((*book)->build()->last("check:" + check.id) == nullptr) builder.check(check);
         }
     }
-    for (const Adjustment& adjustment : kit.adjustments) builder.tune(adjustment, finished ? 12 : 4);
+    now += 21 * 3600;
+    for (const Adjustment& adjustment : kit.adjustments) {
+        if (finished || adjustment.id == "bfo" || adjustment.id == "vfo") builder.tune(adjustment, 12);
+        if (!finished && adjustment.id == "rx") builder.tune(adjustment, 4);
+    }
     if (finished) builder.proof();
     return builder.trouble();
 }

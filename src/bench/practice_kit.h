@@ -18,7 +18,7 @@ Result<PracticeKit> readPracticeKit(const std::filesystem::path& dataFolder, con
 
 /// How far a practice book has come.
 enum class PracticeStage {
-    partWay,  ///< parts in, half the coils wound, the board in hand
+    partWay,  ///< the receiver plays, the finals' parts are not yet in, one of their coils is on the bench
     finished  ///< everything but the builder's own word on the licence
 };
 

@@ -11,7 +11,7 @@ namespace ombrek {
 namespace {
 
 constexpr double kNothing = std::numeric_limits<double>::quiet_NaN();
-constexpr double kLoadedQ = 60.0;  ///< of a tuned circuit in the rig
+constexpr double kLoadedQ = 25.0;  ///< of a tuned circuit in the rig
 
 /// Amplitude of a tuned circuit off resonance, 0 … 1.
 double resonanceCurve(double frequency, double tuned) {
@@ -100,7 +100,7 @@ double PracticeTruth::peakResponse(const Adjustment& a) const {
                               tuned(*coil->tune, coil->ref, position(a.id)))
              : resonanceCurve(1.0, 1.0 + 0.05 * (position(a.id) - 0.5));
     if (a.unit == Unit::watt) return power();
-    return 0.02 + 0.8 * amplitude;
+    return 0.8 * amplitude;
 }
 
 double PracticeTruth::setResponse(const Adjustment& a) const {

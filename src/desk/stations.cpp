@@ -23,8 +23,8 @@ QString ofAll(int done, std::size_t all, const QString& what) {
 
 StationLine partsIn(const Kit& kit, const Build& build) {
     const BagCount bag = countBag(kit, build);
-    QString state = QStringLiteral("%1 of %2 in").arg(bag.in).arg(bag.total);
-    if (bag.missing > 0) state += QStringLiteral(", %1 missing").arg(bag.missing);
+    QString state = QStringLiteral("%1 of %2").arg(bag.in).arg(bag.total);
+    state += bag.missing > 0 ? QStringLiteral(", %1 missing").arg(bag.missing) : QStringLiteral(" in");
     return {QStringLiteral("Parts in"), state, share(bag.total - bag.waiting, std::size_t(bag.total)), bag.in == bag.total};
 }
 

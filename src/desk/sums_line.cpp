@@ -23,7 +23,7 @@ SumsLine::SumsLine(const std::vector<MagneticCore>& cores, QWidget* parent)
     row->addWidget(name);
     typed_->setFont(benchFont(17));
     typed_->setFixedWidth(250);
-    typed_->setPlaceholderText(QStringLiteral("Ctrl+K: 104, 4k7, 2 W in dBm"));
+    typed_->setPlaceholderText(QStringLiteral("Ctrl+K, then 104 or 4k7"));
     typed_->setAccessibleName(QStringLiteral("Sums"));
     typed_->installEventFilter(this);
     row->addWidget(typed_);

@@ -9,9 +9,9 @@ namespace ombrek {
 
 const std::vector<PowerMethod>& powerMethods() {
     static const std::vector<PowerMethod> methods{
-        {"attenuator", "power meter behind an attenuator", Unit::dbm, "attenuation", Unit::decibel, kBenchAttenuation},
-        {"peak-to-peak", "peak-to-peak on a scope", Unit::volt, "", Unit::none, 0},
-        {"diode-probe", "diode probe, DC volts", Unit::volt, "diode drop", Unit::volt, 0.35},
+        {"attenuator", "meter behind attenuator", Unit::dbm, "attenuation", Unit::decibel, kBenchAttenuation},
+        {"peak-to-peak", "scope, peak-to-peak", Unit::volt, "", Unit::none, 0},
+        {"diode-probe", "diode probe", Unit::volt, "diode drop", Unit::volt, 0.35},
         {"wattmeter", "wattmeter", Unit::watt, "correction", Unit::none, 1},
     };
     return methods;
@@ -38,6 +38,16 @@ Reading inWatts(Reading reading) {
     reading.uncertainty = power.uncertainty;
     reading.unit = Unit::watt;
     return reading;
+}
+
+std::vector<LadderElement> lowPassAsBuilt(const Kit& kit, const Build& build) {
+    std::vector<LadderElement> out = lowPassOf(kit);
+    for (std::size_t i = 0; i < out.size(); ++i) {
+        const std::string& ref = kit.lowPass[i].ref;
+        const Reading* measured = build.last((kit.coil(ref) ? "coil:" : "part:") + ref);
+        if (measured != nullptr && measured->value > 0) out[i].value = measured->value;
+    }
+    return out;
 }
 
 namespace {

@@ -44,6 +44,9 @@ struct ProofState {
     double required = 0;             ///< [dB] below the fundamental, by the profile at the measured power
 };
 
+/// The kit's low-pass with the values that were measured, and nominal ones where none was.
+std::vector<LadderElement> lowPassAsBuilt(const Kit& kit, const Build& build);
+
 /// @param profile  the chosen limit profile
 ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& profile);
 

@@ -24,6 +24,7 @@ void settlePeak(const Kit& kit, const Adjustment& adjustment, const Build& build
     std::vector<AdjusterReading> amplitudes = out.readings;
     for (auto& r : amplitudes) r.reading = amplitude(r.reading, adjustment.unit);
     const PeakEstimate peak = estimatePeak(amplitudes);
+    if (peak.halfWidth > 0) out.peak = peak;
     out.bestPosition = peak.position;
     out.nextPosition = peak.nextPosition;
     out.state = peak.state;

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <optional>
+
 #include "core/adjust/peak.h"
 #include "core/adjust/setting.h"
 #include "kit/build.h"
@@ -10,6 +12,7 @@ namespace ombrek {
 /// What the readings of one adjustment tell.
 struct TuneState {
     std::vector<AdjusterReading> readings;  ///< as read, oldest first
+    std::optional<PeakEstimate> peak;       ///< of a peak with a fitted curve; its readings are amplitudes
     double bestPosition = 0.5;              ///< estimated
     double nextPosition = 0.5;              ///< where to read next
     VerdictState state = VerdictState::notDone;

@@ -30,7 +30,7 @@ const Colours& coloursOf(const QPalette& palette) {
     return palette.color(QPalette::Window).lightness() < 128 ? nightBench() : dayBench();
 }
 
-const Colours& coloursOf(const QWidget& widget) { return coloursOf(widget.palette()); }
+const Colours& coloursOf(const QWidget&) { return coloursOf(QApplication::palette()); }
 
 QPalette paletteOf(const Colours& c) {
     QPalette p;
@@ -83,7 +83,7 @@ QString styleSheetOf(const Colours& c) {
 
 void installFonts() {
     loadFontResource();
-    for (const char* file : {"B612-Regular.otf", "B612-Bold.otf", "B612-Italic.otf", "B612Mono-Regular.otf"}) {
+    for (const char* file : {"B612-Regular.otf", "B612-Bold.otf", "B612-Italic.otf"}) {
         QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(file));
     }
     QApplication::setFont(benchFont(15));

@@ -21,7 +21,7 @@ struct Colours {
 const Colours& dayBench();
 const Colours& nightBench();
 
-/// The bench a widget is shown on, told by its palette.
+/// The bench a widget is shown on: the application's, since a style sheet changes a widget's own palette.
 const Colours& coloursOf(const QWidget& widget);
 const Colours& coloursOf(const QPalette& palette);
 

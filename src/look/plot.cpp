@@ -25,13 +25,14 @@ void styleAxis(QCPAxis* axis, const QString& label, const Colours& c, int pixels
     axis->grid()->setZeroLinePen(QPen(c.line, 1));
 }
 
-void addSeries(QCustomPlot& plot, const PlotData::Series& series, const Colours& c) {
-    if (series.kind == PlotData::Kind::bars) {
-        auto* bars = new QCPBars(plot.xAxis, plot.yAxis);
-        bars->setWidth(0.45);
-        bars->setPen(Qt::NoPen);
-        bars->setBrush(c.pass);
-        bars->setData(vectorOf(series.x), vectorOf(series.y));
+/// @param floor  where stems stand
+void addSeries(QCustomPlot& plot, const PlotData::Series& series, double floor, const Colours& c) {
+    if (series.kind == PlotData::Kind::stems) {
+        for (std::size_t i = 0; i < series.x.size(); ++i) {
+            QCPGraph* stem = plot.addGraph();
+            stem->setPen(QPen(c.pass, 7, Qt::SolidLine, Qt::FlatCap));
+            stem->setData({series.x[i], series.x[i]}, {floor, series.y[i]});
+        }
         return;
     }
     QCPGraph* graph = plot.addGraph();
@@ -84,7 +85,7 @@ void fill(QCustomPlot& plot, const PlotData& data, const Colours& c, const QColo
         for (const auto& [at, word] : data.xTicks) ticker->addTick(at, word);
         plot.xAxis->setTicker(ticker);
     }
-    for (const auto& series : data.series) addSeries(plot, series, c);
+    for (const auto& series : data.series) addSeries(plot, series, data.yLow, c);
     for (const auto& mark : data.marks) addMark(plot, mark, data, c);
 }
 

@@ -12,7 +12,7 @@ namespace ombrek {
 
 /// What a plot shows, without any drawing.
 struct PlotData {
-    enum class Kind { line, dots, bars };
+    enum class Kind { line, dots, stems };
     struct Series {
         Kind kind = Kind::line;
         std::vector<double> x, y;

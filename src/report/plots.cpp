@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "kit/tune.h"
 
@@ -20,6 +21,34 @@ Scaled scaleFor(double value, Unit unit) {
     const SplitText split = splitQuantity(value, unit, 3);
     const double shown = std::strtod(split.number.c_str(), nullptr);
     return {shown != 0 ? std::pow(10.0, 3 * std::round(std::log10(std::fabs(shown / value)) / 3)) : 1, qs(split.unit)};
+}
+
+/// Readings of a setting joined in the order of their positions.
+PlotData::Series joinedUp(const PlotData::Series& dots) {
+    std::map<double, double> byPosition;
+    for (std::size_t i = 0; i < dots.x.size(); ++i) byPosition[dots.x[i]] = dots.y[i];
+    PlotData::Series line;
+    for (const auto& [x, y] : byPosition) {
+        line.x.push_back(x);
+        line.y.push_back(y);
+    }
+    return line;
+}
+
+double highestOf(const TuneState& state, Unit unit) {
+    return unit == Unit::watt ? state.peak->reading * state.peak->reading : state.peak->reading;
+}
+
+/// The resonance that was fitted to the readings.
+PlotData::Series fittedCurve(const TuneState& state, Unit unit, double factor) {
+    PlotData::Series line;
+    if (!state.peak) return line;
+    for (int i = 0; i <= 400; ++i) {
+        const double amplitude = responseAt(*state.peak, i / 400.0);
+        line.x.push_back(i / 4.0);
+        line.y.push_back(factor * (unit == Unit::watt ? amplitude * amplitude : amplitude));
+    }
+    return line;
 }
 
 }  // namespace
@@ -43,7 +72,7 @@ PlotData tunePlot(const Kit& kit, const Adjustment& adjustment, const Build& bui
         high = std::max(high, adjustment.target + 2 * adjustment.tolerance);
     } else {
         low = 0;
-        high = std::max(high, 0.0) * 1.2;
+        high = std::max(high, state.peak ? highestOf(state, adjustment.unit) : 0.0) * 1.2;
     }
     if (!(high > low)) high = low + 1;
     const Scaled scale = set && adjustment.unit == Unit::hertz ? Scaled{1e-3, QStringLiteral("kHz from target")}
@@ -58,8 +87,7 @@ PlotData tunePlot(const Kit& kit, const Adjustment& adjustment, const Build& bui
     out.yLow = shown(low - margin);
     out.yHigh = shown(high + margin);
     out.yLabel = QStringLiteral("[%1]").arg(scale.unit);
-    PlotData::Series line{PlotData::Kind::line, dots.x, dots.y};
-    out.series = {line, dots};
+    out.series = {set ? joinedUp(dots) : fittedCurve(state, adjustment.unit, scale.factor), dots};
     if (state.bestPosition >= 0 && state.bestPosition <= 1 && state.readings.size() >= 2) {
         out.marks.push_back({true, state.bestPosition * 100, QStringLiteral("best"), true});
     }
@@ -67,27 +95,34 @@ PlotData tunePlot(const Kit& kit, const Adjustment& adjustment, const Build& bui
     return out;
 }
 
-PlotData harmonicsPlot(const Kit& kit, const ProofState& proof, const LimitProfile& profile) {
+PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proof, const LimitProfile& profile) {
+    const double f = kit.ratings.frequency, last = f * (kit.ratings.harmonics + 0.6);
     PlotData out;
     out.title = QStringLiteral("Harmonics below the fundamental");
-    out.yLabel = QStringLiteral("dB below the fundamental");
-    out.xLow = 1.4;
-    out.xHigh = kit.ratings.harmonics + 0.6;
-    out.yLow = 0;
-    out.yHigh = 80;
-    PlotData::Series bars{PlotData::Kind::bars, {}, {}};
+    out.xLabel = QStringLiteral("[MHz]");
+    out.yLabel = QStringLiteral("dB against the fundamental");
+    out.xLow = 0;
+    out.xHigh = last / 1e6;
+    out.yLow = -90;
+    out.yHigh = 5;
+    PlotData::Series stems{PlotData::Kind::stems, {f / 1e6}, {0.0}};
     for (const Harmonic& h : proof.harmonics) {
-        bars.x.push_back(h.order);
-        bars.y.push_back(h.below);
+        stems.x.push_back(h.order * f / 1e6);
+        stems.y.push_back(-h.below);
     }
-    for (int order = 2; order <= kit.ratings.harmonics; ++order) {
-        out.xTicks.emplace_back(order, QStringLiteral("harmonic %1\n%2").arg(order).arg(
-                                           qs(formatQuantity(order * kit.ratings.frequency, Unit::hertz, 4))));
+    PlotData::Series filter;
+    if (const auto ladder = lowPassAsBuilt(kit, build); !ladder.empty()) {
+        const double reference = insertionLoss(ladder, f, kit.ratings.ohms);
+        for (double at = last / 300; at <= last; at += last / 300) {
+            filter.x.push_back(at / 1e6);
+            filter.y.push_back(reference - insertionLoss(ladder, at, kit.ratings.ohms));
+        }
     }
-    out.series = {bars};
-    out.marks.push_back({false, proof.required,
-                         QStringLiteral("at least %1: %2").arg(qs(formatQuantity(proof.required, Unit::decibel, 3)), qs(profile.name)),
-                         false});
+    out.series = {filter, stems};
+    out.marks.push_back({false, -proof.required, QStringLiteral("limit: %1").arg(qs(profile.name)), false});
+    for (int order = 1; order <= kit.ratings.harmonics; ++order) {
+        out.xTicks.emplace_back(order * f / 1e6, QString::number(order * f / 1e6, 'f', 2));
+    }
     return out;
 }
 

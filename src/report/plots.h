@@ -10,7 +10,7 @@ namespace ombrek {
 /// An adjuster's readings over its travel, the fitted curve, and where it should stand. Used on the Tune page and in the report.
 PlotData tunePlot(const Kit& kit, const Adjustment& adjustment, const Build& build);
 
-/// Each harmonic below the fundamental, and the limit.
-PlotData harmonicsPlot(const Kit& kit, const ProofState& proof, const LimitProfile& profile);
+/// The fundamental, each harmonic measured, the limit, and what the low-pass as built takes away at every frequency.
+PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proof, const LimitProfile& profile);
 
 }  // namespace ombrek

@@ -26,17 +26,8 @@ constexpr QSize kPlotSize(640, 300);
 
 QString esc(const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); }
 
-/// A verdict in text: never colour alone, so that it survives a monochrome printer.
-QString mark(VerdictState state) {
-    switch (state) {
-        case VerdictState::pass: return QStringLiteral("✓ pass");
-        case VerdictState::doubtful: return QStringLiteral("◐ doubtful");
-        case VerdictState::fail: return QStringLiteral("✗ fail");
-        case VerdictState::cannotTell: return QStringLiteral("? cannot tell");
-        case VerdictState::notDone: break;
-    }
-    return QStringLiteral("○ not done");
-}
+/// A verdict in text: the word, so that it survives a monochrome printer.
+QString mark(VerdictState state) { return QStringLiteral("<b>%1</b>").arg(wordOf(state)); }
 
 QString when(std::int64_t seconds) {
     return QLocale().toString(QDateTime::fromSecsSinceEpoch(seconds), QLocale::ShortFormat).toHtmlEscaped();
@@ -180,7 +171,7 @@ Report makeReport(const Kit& kit, const Build& build, const Tables& tables, std:
     out.html += gatesSection(ready) + proofSection(kit, proof, profile);
     if (!proof.harmonics.empty()) {
         out.html += picture(out.plots.size());
-        out.plots.push_back(plotSvg(harmonicsPlot(kit, proof, profile), kPlotSize));
+        out.plots.push_back(plotSvg(spectrumPlot(kit, build, proof, profile), kPlotSize));
     }
     out.html += coilsSection(kit, build);
     for (const Adjustment& a : kit.adjustments) {

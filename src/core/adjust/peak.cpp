@@ -63,6 +63,71 @@ void endStop(PeakEstimate& out, bool low) {
                        : "It still rises at the trimmer's most: the coil has too few turns.";
 }
 
+/// The readings a third as high as the best, or more: those that the peak's shape can be told from.
+std::vector<AdjusterReading> nearPeak(const std::vector<AdjusterReading>& readings) {
+    const double floor = highest(readings).reading / 3;
+    std::vector<AdjusterReading> near;
+    std::set<double> positions;
+    for (const auto& r : readings) {
+        if (r.reading < floor) continue;
+        near.push_back(r);
+        positions.insert(r.position);
+    }
+    return positions.size() >= 3 ? near : readings;
+}
+
+void askAt(PeakEstimate& out, double position) {
+    out.kind = PeakEstimate::Kind::inside;
+    out.state = VerdictState::doubtful;
+    out.nextPosition = position;
+    out.sentence = "The readings do not yet make a peak; read again at " + travel(position) + ".";
+}
+
+/// No parabola opens upward: either the readings rise into an end, or they are too few around the best one.
+void withoutCurve(PeakEstimate& out, const std::vector<AdjusterReading>& readings) {
+    const AdjusterReading& best = highest(readings);
+    out.position = best.position;
+    out.reading = best.reading;
+    if (best.position <= kEndZone || best.position >= 1 - kEndZone) {
+        endStop(out, best.position < 0.5);
+        out.position = best.position < 0.5 ? 0.0 : 1.0;
+    } else {
+        askAt(out, besideBest(readings));
+    }
+}
+
+/// A peak at or beyond an end is an end stop only when the end itself has been read.
+void judgeEnd(PeakEstimate& out, const std::set<double>& positions) {
+    const bool low = out.position < 0.5;
+    const bool endRead = low ? *positions.begin() <= kEndZone : *positions.rbegin() >= 1 - kEndZone;
+    endStop(out, low);
+    if (endRead) return;
+    out.state = VerdictState::doubtful;
+    out.sentence = "It rises towards the end: read it at " + travel(out.nextPosition) + ".";
+}
+
+/// Proven when a reading is close to the peak and others stand near on both sides.
+void judgeInside(PeakEstimate& out, const std::set<double>& positions) {
+    out.kind = PeakEstimate::Kind::inside;
+    const double close = 0.3 * out.halfWidth, side = 2.5 * out.halfWidth;
+    bool at = false, left = false, right = false;
+    for (const double x : positions) {
+        const double off = x - out.position;
+        at = at || std::fabs(off) <= close;
+        left = left || (off < -close && off >= -side);
+        right = right || (off > close && off <= side);
+    }
+    if (at && left && right) {
+        out.state = VerdictState::pass;
+        out.sentence = "Peak at " + travel(out.position) + " of the travel, away from both ends.";
+        return;
+    }
+    if (at) out.nextPosition = std::clamp(out.position + (left ? 1.0 : -1.0) * out.halfWidth, 0.0, 1.0);
+    out.state = VerdictState::doubtful;
+    out.sentence = at ? "Nearly: one reading at " + travel(out.nextPosition) + " shows that it falls on that side too."
+                      : "The peak should be at " + travel(out.position) + "; turn there and read once more.";
+}
+
 }  // namespace
 
 PeakEstimate estimatePeak(const std::vector<AdjusterReading>& all) {
@@ -81,37 +146,34 @@ PeakEstimate estimatePeak(const std::vector<AdjusterReading>& all) {
                        ", then I can say where it peaks.";
         return out;
     }
-    const Eigen::Vector3d c = fitInverseSquare(readings);
     const AdjusterReading& best = highest(readings);
+    const Eigen::Vector3d c = fitInverseSquare(nearPeak(readings));
     if (c(2) <= 0) {
-        out.position = best.position;
-        out.reading = best.reading;
-        out.nextPosition = besideBest(readings);
-        if (best.position <= kEndZone || best.position >= 1 - kEndZone) {
-            endStop(out, best.position < 0.5);
-            out.position = best.position < 0.5 ? 0.0 : 1.0;
-        } else {
-            out.kind = PeakEstimate::Kind::inside;
-            out.state = VerdictState::doubtful;
-            out.sentence = "The readings do not yet make a peak; read again near " + travel(out.nextPosition) + ".";
-        }
+        withoutCurve(out, readings);
         return out;
     }
     out.position = -c(1) / (2 * c(2));
     const double inverseSquare = c(0) + c(1) * out.position + c(2) * out.position * out.position;
-    out.reading = inverseSquare > 0 ? 1.0 / std::sqrt(inverseSquare) : best.reading;
-    out.nextPosition = std::clamp(out.position, 0.0, 1.0);
-    if (out.position < kEndZone || out.position > 1 - kEndZone) {
-        endStop(out, out.position < 0.5);
+    if (inverseSquare <= 0) {  // the parabola dips below zero: the readings are too far from the peak to tell its height
+        out.position = std::clamp(out.position, 0.0, 1.0);
+        out.reading = best.reading;
+        askAt(out, out.position);
         return out;
     }
-    out.kind = PeakEstimate::Kind::inside;
-    const bool close = std::any_of(positions.begin(), positions.end(),
-                                   [&](double x) { return std::fabs(x - out.position) < 0.04; });
-    out.state = close ? VerdictState::pass : VerdictState::doubtful;
-    out.sentence = close ? "Peak at " + travel(out.position) + " of the travel, away from both ends."
-                         : "The peak should be at " + travel(out.position) + "; turn there and read once more.";
+    out.reading = 1.0 / std::sqrt(inverseSquare);
+    out.halfWidth = std::sqrt(inverseSquare / c(2));
+    out.nextPosition = std::clamp(out.position, 0.0, 1.0);
+    if (out.position < kEndZone || out.position > 1 - kEndZone) {
+        judgeEnd(out, positions);
+    } else {
+        judgeInside(out, positions);
+    }
     return out;
+}
+
+double responseAt(const PeakEstimate& peak, double position) {
+    const double off = (position - peak.position) / peak.halfWidth;
+    return peak.reading / std::sqrt(1.0 + off * off);
 }
 
 int endStopRemedy(const PeakEstimate& peak, const TankCapacitance& tank, int turns) {

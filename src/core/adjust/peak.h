@@ -20,6 +20,7 @@ struct PeakEstimate {
     Kind kind = Kind::tooFew;
     double position = 0.0;      ///< of the peak; outside 0 … 1 when it is beyond an end stop
     double reading = 0.0;       ///< to be expected there
+    double halfWidth = 0.0;     ///< from the peak to 0.707 of it [travel]; 0 when no curve could be fitted
     double nextPosition = 0.0;  ///< the reading that would tell most, 0 … 1
     VerdictState state = VerdictState::notDone;
     std::string sentence;
@@ -27,11 +28,16 @@ struct PeakEstimate {
 
 /// Where a tuned circuit peaks, from at least three readings at different positions.
 ///
-/// Near resonance the response y falls as 1/y² = a + b·(x − x0)², so a parabola is fitted to 1/y², each reading weighted by
-/// the error it then has (y³, for equal errors of y). A peak within 3 % of an end, or beyond it, is an end stop: the coil
-/// is wrong, not the trimmer. Source: response of a single tuned circuit; the end-stop rule is common practice.
+/// Near resonance the response y falls as 1/y² = a + b·(x − x0)², so a parabola is fitted to 1/y² of the readings above a third
+/// of the best one (all, when there are fewer than three such), each weighted by the error it then has (y³, for equal errors
+/// of y). The peak is proven (pass) when one reading is close to it and lower ones stand near on both sides; until then
+/// `nextPosition` is the one that is lacking. A peak within 3 % of an end, or beyond it, is an end stop: the coil is wrong,
+/// not the trimmer. Source: response of a single tuned circuit; the end-stop rule is common practice.
 /// @param readings  amplitudes (volts), positive; powers must be given as their square roots
 PeakEstimate estimatePeak(const std::vector<AdjusterReading>& readings);
+
+/// The fitted response at a position. @param peak  with a halfWidth above 0
+double responseAt(const PeakEstimate& peak, double position);
 
 /// Turns that would bring a peak found beyond an end stop to the middle of the trimmer's travel.
 ///

@@ -10,7 +10,9 @@
 namespace ombrek {
 namespace {
 
-constexpr double kLabelRoom = 118;  ///< beside the board, for leaders' words
+constexpr double kLabelRoom = 46;  ///< above and below the board, for leaders' words
+constexpr double kLabel = 92;      ///< width of one leader's words at most
+constexpr double kFoot = 26;       ///< for the line under the board
 
 bool roundShape(const Part& part) { return part.kind == PartKind::coil || part.kind == PartKind::trimmer || part.value.find("µF") != std::string::npos; }
 
@@ -30,9 +32,11 @@ void BoardMap::show(const Board& board, std::vector<BoardView::Piece> pieces, bo
     update();
 }
 
+Place BoardMap::whole() const { return {board_.width / 2, board_.height / 2, board_.width, board_.height, 0}; }
+
 QRectF BoardMap::onScreen(const Place& place) const {
-    const double scale = std::min((width() - 2 * kLabelRoom) / board_.width, (height() - 34.0) / board_.height);
-    const QPointF origin((width() - board_.width * scale) / 2, 6);
+    const double scale = std::min((width() - 4.0) / board_.width, (height() - 2 * kLabelRoom - kFoot) / board_.height);
+    const QPointF origin((width() - board_.width * scale) / 2, kLabelRoom);
     const double x = mirrored_ ? board_.width - place.x : place.x;
     const bool turned = std::fabs(std::fmod(std::fabs(place.turn), 180.0) - 90.0) < 45.0;
     const double w = (turned ? place.height : place.width) * scale, h = (turned ? place.width : place.height) * scale;
@@ -74,42 +78,37 @@ void BoardMap::drawPiece(QPainter& p, const BoardView::Piece& piece) const {
 
 void BoardMap::drawLeaders(QPainter& p) const {
     const Colours& c = coloursOf(*this);
-    const Place whole{board_.width / 2, board_.height / 2, board_.width, board_.height, 0};
-    const QRectF board = onScreen(whole);
-    std::vector<std::pair<QRectF, const Part*>> left, right;
+    const QRectF board = onScreen(whole());
+    std::vector<std::pair<QRectF, const Part*>> above, below;
     for (const auto& piece : pieces_) {
         if (piece.fitting != BoardView::Fitting::now) continue;
         const QRectF r = onScreen(*piece.part->place);
-        (r.center().x() < board.center().x() ? left : right).emplace_back(r, piece.part);
+        (r.center().y() < board.center().y() ? above : below).emplace_back(r, piece.part);
     }
-    const auto column = [&](std::vector<std::pair<QRectF, const Part*>>& labels, bool onLeft) {
-        std::sort(labels.begin(), labels.end(), [](const auto& a, const auto& b) { return a.first.center().y() < b.first.center().y(); });
-        double y = board.top();
-        const double step = std::min(40.0, board.height() / std::max<std::size_t>(1, labels.size()));
-        for (std::size_t i = 0; i < labels.size(); ++i) {
-            const QRectF& r = labels[i].first;
-            const double rest = double(labels.size() - i) * step;
-            y = std::clamp(r.center().y() - 10, y, std::max(y, board.bottom() - rest));
-            const double edge = onLeft ? board.left() - 6 : board.right() + 6;
+    const auto labels = [&](std::vector<std::pair<QRectF, const Part*>>& row, bool top) {
+        std::sort(row.begin(), row.end(), [](const auto& a, const auto& b) { return a.first.center().x() < b.first.center().x(); });
+        const double step = std::min(kLabel, double(width()) / double(std::max<std::size_t>(1, row.size())));
+        double next = 0;
+        for (std::size_t i = 0; i < row.size(); ++i) {
+            const auto& [r, part] = row[i];
+            const double last = width() - double(row.size() - i) * step;
+            const double x = std::clamp(r.center().x() - step / 2, next, std::max(next, last));
+            next = x + step;
+            const double y = top ? board.top() - kLabelRoom : board.bottom() + kFoot;
+            const QPointF foot(x + step / 2, top ? board.top() - 6 : board.bottom() + kFoot);
             p.setPen(QPen(c.copper, 1.3));
-            p.drawPolyline(QPolygonF({QPointF(onLeft ? r.left() - 5 : r.right() + 5, r.center().y()),
-                                      QPointF(edge + (onLeft ? 2 : -2), y + 10), QPointF(edge - (onLeft ? 4 : -4), y + 10)}));
-            const QRectF text(onLeft ? edge - kLabelRoom + 2 : edge + 8, y, kLabelRoom - 12, step);
-            const int side = onLeft ? Qt::AlignRight : Qt::AlignLeft;
+            p.drawLine(QPointF(r.center().x(), top ? r.top() - 5 : r.bottom() + 5), foot);
             p.setFont(benchFont(15, true));
             p.setPen(c.ink);
-            p.drawText(text.adjusted(0, 0, 0, -step / 2), side | Qt::AlignVCenter, QString::fromStdString(labels[i].second->ref));
-            if (step > 34) {
-                p.setFont(benchFont(12));
-                p.setPen(c.soft);
-                p.drawText(text.adjusted(0, step / 2 - 2, 0, 0), side | Qt::AlignTop,
-                           QFontMetrics(p.font()).elidedText(QString::fromStdString(labels[i].second->value), Qt::ElideRight, int(text.width())));
-            }
-            y += step;
+            p.drawText(QRectF(x, y, step, 20), Qt::AlignCenter, QString::fromStdString(part->ref));
+            p.setFont(benchFont(12));
+            p.setPen(c.soft);
+            p.drawText(QRectF(x + 2, y + 19, step - 4, 18), Qt::AlignCenter,
+                       QFontMetrics(p.font()).elidedText(QString::fromStdString(part->value), Qt::ElideRight, int(step - 4)));
         }
     };
-    column(left, true);
-    column(right, false);
+    labels(above, true);
+    labels(below, false);
 }
 
 void BoardMap::paintEvent(QPaintEvent*) {
@@ -117,8 +116,7 @@ void BoardMap::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const Colours& c = coloursOf(*this);
-    const Place whole{board_.width / 2, board_.height / 2, board_.width, board_.height, 0};
-    const QRectF board = onScreen(whole);
+    const QRectF board = onScreen(whole());
     p.setPen(QPen(c.boardInk, 1.4));
     p.setBrush(c.board);
     p.drawRoundedRect(board, 6, 6);

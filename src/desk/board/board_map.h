@@ -18,6 +18,7 @@ class BoardMap : public QWidget {
     void paintEvent(QPaintEvent* event) override;
 
    private:
+    Place whole() const;
     QRectF onScreen(const Place& place) const;
     void drawPiece(QPainter& p, const BoardView::Piece& piece) const;
     void drawLeaders(QPainter& p) const;

@@ -78,7 +78,7 @@ void FirstLightPage::refresh() {
     wantReading(QString(), nullptr);
     if (wanted.check == nullptr) return;
     const auto shown = shown_.isEmpty() ? wanted : firstLightView(kit, session_.build(), shown_.toStdString());
-    reading_->show({qs(shown.check->title), qs(shown.check->at), shown.verdict, shown.nominal, 4,
+    reading_->show({qs(shown.check->title), qs(shown.check->at), shown.verdict, shown.nominal, 4, QStringLiteral("no reading"),
                     QStringLiteral("Probes on, then Enter; or type what the meter says.")});
     const Check& check = *wanted.check;
     if (wanted.bar == nullptr) {

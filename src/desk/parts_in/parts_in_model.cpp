@@ -53,6 +53,13 @@ std::string countsText(const BagCount& bag) {
     return out;
 }
 
+/// The part whose reading was taken last, or null in a fresh bag.
+const Part* lastRead(const Kit& kit, const Build& build) {
+    const auto hit = std::find_if(build.readings.rbegin(), build.readings.rend(),
+                                  [](const Reading& r) { return r.subject.starts_with("part:"); });
+    return hit == build.readings.rend() ? nullptr : kit.part(hit->subject.substr(5));
+}
+
 void fillBag(const Kit& kit, const Build& build, PartsInView& out) {
     for (const RowOf& row : rowsOfBag()) {
         PartsInView::Row shown{row.name, {}};
@@ -77,7 +84,8 @@ void fillBag(const Kit& kit, const Build& build, PartsInView& out) {
 PartsInView partsInView(const Kit& kit, const Build& build, const std::string& wanted, const std::string& shown) {
     PartsInView out;
     out.wanted = wanted.empty() ? nextPart(kit, build) : kit.part(wanted);
-    out.shown = shown.empty() ? out.wanted : kit.part(shown);
+    out.shown = shown.empty() ? lastRead(kit, build) : kit.part(shown);
+    if (out.shown == nullptr) out.shown = out.wanted;
     const BagCount bag = countBag(kit, build);
     out.counts = countsText(bag);
     if (out.wanted != nullptr) {

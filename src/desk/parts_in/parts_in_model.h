@@ -34,7 +34,7 @@ struct PartsInView {
 };
 
 /// @param wanted  designator the builder chose; empty: the first that nothing is known of
-/// @param shown   designator last read; empty: `wanted`
+/// @param shown   designator to show; empty: the part last read, or else `wanted`
 PartsInView partsInView(const Kit& kit, const Build& build, const std::string& wanted, const std::string& shown);
 
 }  // namespace ombrek

@@ -13,8 +13,14 @@ BigNumber::BigNumber(int pixels, QWidget* parent) : QWidget(parent), pixels_(pix
 void BigNumber::show(const QString& number, const QString& unit) {
     number_ = number;
     unit_ = unit;
+    quiet_ = false;
     setAccessibleName(number + QChar(' ') + unit);
     update();
+}
+
+void BigNumber::showWord(const QString& word) {
+    show(word, QString());
+    quiet_ = true;
 }
 
 void BigNumber::setPixels(int pixels) {
@@ -25,15 +31,15 @@ void BigNumber::setPixels(int pixels) {
 void BigNumber::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Colours& c = coloursOf(*this);
-    int pixels = pixels_;
+    int pixels = quiet_ ? pixels_ / 2 : pixels_;
     const auto widthAt = [&](int size) {
-        return QFontMetrics(benchFont(size, true)).horizontalAdvance(number_) +
+        return QFontMetrics(benchFont(size, !quiet_)).horizontalAdvance(number_) +
                QFontMetrics(benchFont(size * 2 / 5)).horizontalAdvance(unit_) + size / 4;
     };
-    while (pixels > 44 && widthAt(pixels) > width()) pixels -= 2;
-    const QFont large = benchFont(pixels, true);
+    while (pixels > (quiet_ ? 26 : 44) && widthAt(pixels) > width()) pixels -= 2;
+    const QFont large = benchFont(pixels, !quiet_);
     p.setFont(large);
-    p.setPen(c.ink);
+    p.setPen(quiet_ ? c.soft : c.ink);
     const int baseline = (height() + QFontMetrics(large).capHeight()) / 2;
     p.drawText(0, baseline, number_);
     const int x = QFontMetrics(large).horizontalAdvance(number_) + pixels / 5;

@@ -88,13 +88,14 @@ void Card::setFacts(const std::vector<Fact>& facts) {
     grid->setVerticalSpacing(9);
     grid->setHorizontalSpacing(8);
     grid->setColumnStretch(0, 1);
+    grid->setColumnStretch(2, 2);
     int row = 0;
     for (const Fact& fact : facts) {
         auto* name = textLabel(15, false, "soft", facts_);
         name->setText(fact.name);
         auto* value = textLabel(15, false, "", facts_);
         value->setText(fact.value);
-        value->setWordWrap(false);
+        value->setWordWrap(fact.value.size() > 24);
         value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
         grid->addWidget(name, row, 0);
         if (fact.marked) grid->addWidget(new MarkDot(fact.state, facts_), row, 1);

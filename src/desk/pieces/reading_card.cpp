@@ -38,8 +38,12 @@ void ReadingCard::show(const Content& content) {
     head_->setText(content.head);
     beside_->setText(content.beside);
     const bool read = std::isfinite(v.reading);
-    const SplitText split = read ? splitQuantity(v.reading, v.unit, content.digits) : SplitText{"–", std::string(symbol(v.unit))};
-    number_->show(QString::fromStdString(split.number), QString::fromStdString(split.unit));
+    if (read) {
+        const SplitText split = splitQuantity(v.reading, v.unit, content.digits);
+        number_->show(QString::fromStdString(split.number), QString::fromStdString(split.unit));
+    } else {
+        number_->showWord(content.word);
+    }
     verdict_->show(v.state, v.sentence.empty() ? content.waiting : QString::fromStdString(v.sentence));
     gauge_->show(v, content.nominal);
     hint_->setText(read && v.uncertainty > 0

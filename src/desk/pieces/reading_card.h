@@ -18,6 +18,7 @@ class ReadingCard : public Card {
         Verdict verdict;        ///< limits and unit also before there is a reading
         double nominal = 0;     ///< drawn on the scale; NaN: none
         int digits = 4;
+        QString word;           ///< large in place of a number, when there is none
         QString waiting;        ///< said in place of a verdict's sentence while nothing is read
     };
     void show(const Content& content);

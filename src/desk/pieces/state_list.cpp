@@ -18,7 +18,7 @@ class StateDelegate : public QStyledItemDelegate {
 
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const auto& line = static_cast<const StateListModel*>(index.model())->line(index.row());
-        const Colours& c = coloursOf(option.palette);
+        const Colours& c = coloursOf(*option.widget);
         const QRectF r = option.rect;
         p->save();
         p->setRenderHint(QPainter::Antialiasing);

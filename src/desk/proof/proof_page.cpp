@@ -21,7 +21,7 @@ ProofPage::ProofPage(Session& session)
     row->addWidget(verdict_, 3);
     big()->addLayout(row);
     auto* sheet = new Card;
-    sheet->setTitle(QStringLiteral("Harmonics below the fundamental"));
+    sheet->setTitle(QStringLiteral("Harmonics, and what the low-pass takes away"));
     sheet->addBody(plot_, 1);
     sheet->fillWithBody();
     big()->addWidget(sheet, 1);
@@ -131,7 +131,7 @@ void ProofPage::refresh() {
         const Reading wanted = pattern(v);
         wantReading(QStringLiteral("%1 reads").arg(qs(v.items[v.inHand].name)), [this, wanted](const QString& text) { session_.type(wanted, text); });
     }
-    plot_->show(harmonicsPlot(session_.kit(), v.proof, session_.profile()));
+    plot_->show(spectrumPlot(session_.kit(), session_.build(), v.proof, session_.profile()));
     std::vector<StateLine> lines;
     for (std::size_t i = 0; i < v.items.size(); ++i) {
         lines.push_back({v.items[i].state, qs(v.items[i].name), qs(v.items[i].text), !v.finished && i == v.inHand, false});
@@ -143,8 +143,12 @@ void ProofPage::showPower(const ProofView& v) {
     const Ratings& rated = session_.kit().ratings;
     const PowerMethod& method = powerMethods()[method_];
     const ProofState& proof = v.proof;
-    const SplitText text = proof.power ? splitQuantity(proof.power->watts, Unit::watt, 3) : SplitText{"–", "W"};
-    number_->show(qs(text.number), qs(text.unit));
+    if (proof.power) {
+        const SplitText text = splitQuantity(proof.power->watts, Unit::watt, 3);
+        number_->show(qs(text.number), qs(text.unit));
+    } else {
+        number_->showWord(QStringLiteral("no reading"));
+    }
     verdict_->show(proof.powerVerdict.state, proof.power ? qs(proof.powerVerdict.sentence) : QStringLiteral("No power measured yet."));
     power_->setTitle(QStringLiteral("Beside what the kit promises"));
     std::vector<Card::Fact> facts{{QStringLiteral("Promised"), qs(formatQuantity(rated.power, Unit::watt, 3) + " at " + formatQuantity(rated.supply, Unit::volt, 3))}};

@@ -139,8 +139,12 @@ void TunePage::refresh() {
         setNow(QStringLiteral("%1: turn %2 to %3 and read.").arg(qs(a->title), qs(a->adjuster), percent(state.nextPosition)), qs(state.sentence));
     }
     const Reading* last = session_.build().last("adjust:" + a->id);
-    const SplitText text = last ? splitQuantity(last->value, last->unit, digitsFor(last->unit)) : SplitText{"–", std::string(symbol(a->unit))};
-    number_->show(qs(text.number), qs(text.unit));
+    if (last != nullptr) {
+        const SplitText text = splitQuantity(last->value, last->unit, digitsFor(last->unit));
+        number_->show(qs(text.number), qs(text.unit));
+    } else {
+        number_->showWord(QStringLiteral("no reading"));
+    }
     verdict_->show(state.state, qs(state.sentence));
     trimmer_->show(position_, state.nextPosition);
     plot_->show(tunePlot(kit, *a, session_.build()));
