@@ -28,7 +28,8 @@ void BenchClient::converse(InstrumentRole role, const QByteArray& text, LineAnsw
         socket->deleteLater();
         call(std::move(result));
     };
-    connect(timer, &QTimer::timeout, socket, [=] { finish(problem(who, "no answer in time; is it switched on and connected?")); });
+    connect(timer, &QTimer::timeout, socket,
+            [=] { finish(problem(who, "no answer in time; is it switched on and connected?")); });
     connect(socket, &QTcpSocket::connected, socket, [=] { socket->write(text); });
     connect(socket, &QTcpSocket::errorOccurred, socket, [=](QAbstractSocket::SocketError error) {
         const bool refused = error == QAbstractSocket::ConnectionRefusedError;
@@ -68,13 +69,16 @@ void BenchClient::take(Unit unit, const QString& subject, double setting, Answer
     text += QByteArray::fromStdString(measureQuery(unit));
     if (subject.startsWith("proof:harmonic:")) text += " " + subject.mid(15).toUtf8();
     text += '\n';
-    converse(role, text, [role, answer = std::move(answer)](Result<QString> line) { answer(numberFrom(role, line)); });
+    converse(role, text,
+             [role, answer = std::move(answer)](Result<QString> line) { answer(numberFrom(role, line)); });
 }
 
 void BenchClient::bend(const QString& coil, double percent, Answer answer) {
-    const QByteArray text = "SIM:BEND \"" + coil.toUtf8() + "\"," + QByteArray::number(percent, 'g', 6) + "\n*OPC?\n";
-    converse(InstrumentRole::lcMeter, text,
-             [answer = std::move(answer)](Result<QString> line) { answer(numberFrom(InstrumentRole::lcMeter, line)); });
+    const QByteArray text =
+        "SIM:BEND \"" + coil.toUtf8() + "\"," + QByteArray::number(percent, 'g', 6) + "\n*OPC?\n";
+    converse(InstrumentRole::lcMeter, text, [answer = std::move(answer)](Result<QString> line) {
+        answer(numberFrom(InstrumentRole::lcMeter, line));
+    });
 }
 
 void BenchClient::identify(InstrumentRole role, std::function<void(Result<QString>)> answer) {

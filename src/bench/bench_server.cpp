@@ -7,7 +7,8 @@ namespace ombrek {
 BenchServer::BenchServer(PracticeInstruments instruments, QObject* parent)
     : QObject(parent), instruments_(std::move(instruments)) {
     for (const InstrumentRole role : kInstrumentRoles) {
-        connect(&servers_[static_cast<std::size_t>(role)], &QTcpServer::newConnection, this, [this, role] { serve(role); });
+        connect(&servers_[static_cast<std::size_t>(role)], &QTcpServer::newConnection, this,
+                [this, role] { serve(role); });
     }
 }
 
@@ -21,7 +22,9 @@ Result<void> BenchServer::listen(quint16 firstPort) {
     return {};
 }
 
-quint16 BenchServer::port(InstrumentRole role) const { return servers_[static_cast<std::size_t>(role)].serverPort(); }
+quint16 BenchServer::port(InstrumentRole role) const {
+    return servers_[static_cast<std::size_t>(role)].serverPort();
+}
 
 void BenchServer::serve(InstrumentRole role) {
     QTcpServer& server = servers_[static_cast<std::size_t>(role)];

@@ -11,7 +11,7 @@ namespace ombrek {
 /// The practice bench on 127.0.0.1: one TCP port an instrument, SCPI lines, in the order of kInstrumentRoles.
 class BenchServer : public QObject {
     Q_OBJECT
-   public:
+ public:
     explicit BenchServer(PracticeInstruments instruments, QObject* parent = nullptr);
 
     /// @param firstPort  of four in a row; 0 lets the system choose each
@@ -19,7 +19,7 @@ class BenchServer : public QObject {
     Result<void> listen(quint16 firstPort);
     quint16 port(InstrumentRole role) const;
 
-   private:
+ private:
     void serve(InstrumentRole role);
 
     PracticeInstruments instruments_;

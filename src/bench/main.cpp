@@ -19,10 +19,13 @@ int refuse(const Problem& problem) {
 
 /// The practice bench: four SCPI instruments on 127.0.0.1 that probe the practice kit.
 int main(int argc, char** argv) {
-    CLI::App options{"The practice bench: a multimeter, an L/C meter, a counter and a power meter that speak SCPI on 127.0.0.1 and "
-                     "probe the practice kit."};
+    CLI::App options{
+        "The practice bench: a multimeter, an L/C meter, a counter and a power meter that speak SCPI on "
+        "127.0.0.1 and "
+        "probe the practice kit."};
     quint16 port = 5925;
-    options.add_option("--port", port, "first of four ports; 0 lets the system choose")->capture_default_str();
+    options.add_option("--port", port, "first of four ports; 0 lets the system choose")
+        ->capture_default_str();
     CLI11_PARSE(options, argc, argv);
 
     QCoreApplication application(argc, argv);
@@ -30,7 +33,8 @@ int main(int argc, char** argv) {
     if (!tables) return refuse(tables.error());
     auto practice = readPracticeKit(dataFolder(), *tables);
     if (!practice) return refuse(practice.error());
-    BenchServer server(PracticeInstruments(PracticeTruth(std::move(practice->kit), std::move(practice->bag))));
+    BenchServer server(
+        PracticeInstruments(PracticeTruth(std::move(practice->kit), std::move(practice->bag))));
     if (const auto ready = server.listen(port); !ready) return refuse(ready.error());
     for (const InstrumentRole role : kInstrumentRoles) {
         std::printf("%.*s 127.0.0.1:%d\n", int(name(role).size()), name(role).data(), server.port(role));

@@ -59,10 +59,12 @@ bool fits(const Kit& kit, const std::string& subject, Unit unit) {
 }  // namespace
 
 std::string PracticeInstruments::measured(Unit unit, const std::string& argument) {
-    const std::string subject = unit == Unit::decibel && !argument.empty() ? "proof:harmonic:" + argument : subject_;
+    const std::string subject =
+        unit == Unit::decibel && !argument.empty() ? "proof:harmonic:" + argument : subject_;
     if (!fits(truth_.kit(), subject, unit)) return number(NAN, 1);
     double value = truth_.at(subject);
-    if (unit == Unit::dbm && std::isfinite(value)) value = value > 1e-12 ? dbmFromWatts(value) - kBenchAttenuation : -90.0;
+    if (unit == Unit::dbm && std::isfinite(value))
+        value = value > 1e-12 ? dbmFromWatts(value) - kBenchAttenuation : -90.0;
     for (const Measurement& m : kMeasurements) {
         if (m.unit == unit) return number(value, m.figures);
     }

@@ -10,7 +10,7 @@ namespace ombrek {
 
 /// The four instruments of the practice bench on one kit, without any sockets: a line in, perhaps a line out.
 class PracticeInstruments {
-   public:
+ public:
     explicit PracticeInstruments(PracticeTruth truth) : truth_(std::move(truth)) {}
 
     /// One SCPI line to one instrument. @return the answer without line end; nothing for a command
@@ -19,7 +19,7 @@ class PracticeInstruments {
     /// What the clips are on.
     const std::string& subject() const { return subject_; }
 
-   private:
+ private:
     std::string measured(Unit unit, const std::string& argument);
 
     PracticeTruth truth_;

@@ -25,11 +25,15 @@ Result<PracticeKit> readPracticeKit(const std::filesystem::path& folder, const T
 
 namespace {
 
-/// A builder who works through the practice kit: takes each reading from the practice instruments and writes it in the book.
+/// A builder who works through the practice kit: takes each reading from the practice instruments and writes
+/// it in the book.
 class PracticeBuilder {
-   public:
+ public:
     PracticeBuilder(Book& book, const PracticeKit& practice, std::int64_t& now)
-        : book_(book), kit_(practice.kit), instruments_(PracticeTruth(practice.kit, practice.bag)), now_(now) {}
+        : book_(book),
+          kit_(practice.kit),
+          instruments_(PracticeTruth(practice.kit, practice.bag)),
+          now_(now) {}
 
     /// @param later  designators whose bag has not been opened yet
     void partsIn(const std::vector<std::string>& later) {
@@ -52,7 +56,8 @@ class PracticeBuilder {
         for (int tries = 0; tries < 6; ++tries) {
             read("coil:" + coil.ref, Unit::henry, coil.windings.front().turns);
             const auto advice = coilAdvice(coil, *book_.build());
-            const bool bend = advice && (advice->act == TrimAdvice::Act::squeeze || advice->act == TrimAdvice::Act::spread);
+            const bool bend =
+                advice && (advice->act == TrimAdvice::Act::squeeze || advice->act == TrimAdvice::Act::spread);
             if (!bend && coilVerdict(coil, *book_.build()).state != VerdictState::doubtful) break;
             now_ += 90;
             instruments_.answer(InstrumentRole::lcMeter,
@@ -76,7 +81,8 @@ class PracticeBuilder {
             if (step.id == last) return;
             if (step.hold) {
                 for (const auto& need : step.hold->needs) {
-                    if (need.starts_with("check:") && book_.build()->last(need) == nullptr) check(*kit_.check(need.substr(6)));
+                    if (need.starts_with("check:") && book_.build()->last(need) == nullptr)
+                        check(*kit_.check(need.substr(6)));
                 }
             }
             keep(book_.doStep(step.id));
@@ -105,7 +111,7 @@ class PracticeBuilder {
 
     const Result<void>& trouble() const { return trouble_; }
 
-   private:
+ private:
     /// @return false when the instrument finds nothing
     bool read(const std::string& subject, Unit unit, double setting) {
         const Unit asked = unit == Unit::watt ? Unit::dbm : unit;
@@ -114,10 +120,12 @@ class PracticeBuilder {
         const InstrumentRole role = instrumentFor(asked);
         instruments_.answer(role, probe);
         const bool harmonic = subject.starts_with("proof:harmonic:");
-        const auto line = instruments_.answer(role, measureQuery(asked) + (harmonic ? " " + subject.substr(15) : ""));
+        const auto line =
+            instruments_.answer(role, measureQuery(asked) + (harmonic ? " " + subject.substr(15) : ""));
         auto value = readReply(line.value_or(""));
         if (!value) return false;
-        Reading reading{0, subject, *value, asked, usualUncertainty(asked, *value), std::max(setting, 0.0), "", 0};
+        Reading reading{0,  subject, *value, asked, usualUncertainty(asked, *value), std::max(setting, 0.0),
+                        "", 0};
         reading.method = std::string(name(role));
         if (subject == "proof:power") {
             reading.method = "attenuator";
@@ -142,12 +150,14 @@ class PracticeBuilder {
 
 }  // namespace
 
-Result<void> writePracticeBook(const std::filesystem::path& path, const PracticeKit& practice, PracticeStage stage) {
+Result<void> writePracticeBook(const std::filesystem::path& path, const PracticeKit& practice,
+                               PracticeStage stage) {
     std::int64_t now = 1793300400;  // an October evening of 2026
     auto book = Book::open(path, [&now] { return now; });
     if (!book) return tl::make_unexpected(book.error());
     if (auto started = (*book)->startBuild(practice.kit.name, practice.text); !started) return started;
-    if ((*book)->build()->kitText != practice.text) return problem(path.string(), "The book did not keep the kit.");
+    if ((*book)->build()->kitText != practice.text)
+        return problem(path.string(), "The book did not keep the kit.");
     PracticeBuilder builder(**book, practice, now);
     const Kit& kit = practice.kit;
     const bool finished = stage == PracticeStage::finished;
@@ -157,7 +167,8 @@ Result<void> writePracticeBook(const std::filesystem::path& path, const Practice
     builder.partsIn(finished ? std::vector<std::string>{} : laterParts);
     now += 22 * 3600;
     for (const Coil& coil : kit.coils) {
-        if (finished || std::find(laterCoils.begin(), laterCoils.end(), coil.ref) == laterCoils.end()) builder.windCoil(coil);
+        if (finished || std::find(laterCoils.begin(), laterCoils.end(), coil.ref) == laterCoils.end())
+            builder.windCoil(coil);
     }
     if (!finished) {
         const Coil& inHand = *kit.coil("L2");

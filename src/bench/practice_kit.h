@@ -22,8 +22,9 @@ enum class PracticeStage {
     finished  ///< everything but the builder's own word on the licence
 };
 
-/// Make a book in which the practice kit has been worked on with the practice bench, for trying every screen and for pictures.
-/// Every figure in it was read from the practice instruments.
-Result<void> writePracticeBook(const std::filesystem::path& book, const PracticeKit& practice, PracticeStage stage);
+/// Make a book in which the practice kit has been worked on with the practice bench, for trying every screen
+/// and for pictures. Every figure in it was read from the practice instruments.
+Result<void> writePracticeBook(const std::filesystem::path& book, const PracticeKit& practice,
+                               PracticeStage stage);
 
 }  // namespace ombrek

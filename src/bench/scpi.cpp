@@ -72,13 +72,16 @@ Result<double> readReply(std::string_view line) {
     if (digits.starts_with('+')) digits.remove_prefix(1);
     double value = 0.0;
     const auto [end, error] = std::from_chars(digits.data(), digits.data() + digits.size(), value);
-    if (digits.empty() || error != std::errc{} || end != digits.data() + digits.size() || !std::isfinite(value)) {
+    if (digits.empty() || error != std::errc{} || end != digits.data() + digits.size() ||
+        !std::isfinite(value)) {
         std::string shown;
         for (const char c : line.substr(0, 24)) shown += c >= ' ' && c < 127 ? c : '.';
         return problem("", "the instrument answered \"" + shown + "\", which is no number.");
     }
-    if (std::fabs(value) >= 9.9e37 && std::fabs(value) < 9.905e37) return problem("", "overload: the reading is out of range.");
-    if (std::fabs(value) >= 9.905e37) return problem("", "the instrument finds nothing to measure; are the clips on it?");
+    if (std::fabs(value) >= 9.9e37 && std::fabs(value) < 9.905e37)
+        return problem("", "overload: the reading is out of range.");
+    if (std::fabs(value) >= 9.905e37)
+        return problem("", "the instrument finds nothing to measure; are the clips on it?");
     return value;
 }
 

@@ -25,8 +25,10 @@ Result<PracticeBag> readPracticeBag(const std::string& json) {
     try {
         const auto document = parseJson(json);
         JsonFields top(document, "");
-        if (top.text("format") != "ombrek-bench") top.fault("format", "A practice bag says \"format\": \"ombrek-bench\".");
-        if (top.whole("version", 1, 1000) != 1) top.fault("version", "This practice bag is of a newer version than 1.");
+        if (top.text("format") != "ombrek-bench")
+            top.fault("format", "A practice bag says \"format\": \"ombrek-bench\".");
+        if (top.whole("version", 1, 1000) != 1)
+            top.fault("version", "This practice bag is of a newer version than 1.");
         PracticeBag out;
         out.kitFile = top.text("kit");
         out.seed = static_cast<std::uint64_t>(top.whole("seed", 0, 2000000000));
@@ -35,8 +37,11 @@ Result<PracticeBag> readPracticeBag(const std::string& json) {
             JsonFields fields = top.object(name);
             for (const auto& [ref, value] : document[name].items()) read(fields, ref);
         };
-        eachIn("parts", [&](JsonFields& f, const std::string& ref) { out.parts[ref] = f.quantity(ref, Unit::none, 1e-15, 1e12); });
-        eachIn("coils", [&](JsonFields& f, const std::string& ref) { out.coils[ref] = f.number(ref, -50, 50); });
+        eachIn("parts", [&](JsonFields& f, const std::string& ref) {
+            out.parts[ref] = f.quantity(ref, Unit::none, 1e-15, 1e12);
+        });
+        eachIn("coils",
+               [&](JsonFields& f, const std::string& ref) { out.coils[ref] = f.number(ref, -50, 50); });
         for (const auto& ref : top.texts("missing")) out.missing.insert(ref);
         top.finish();
         return out;
@@ -71,13 +76,16 @@ double PracticeTruth::inductance(const std::string& ref) const {
     const Coil* coil = kit_.coil(ref);
     if (coil == nullptr) return kNothing;
     const auto turns = settings_.find("coil:" + ref);
-    const int wound = turns == settings_.end() ? coil->windings.front().turns : static_cast<int>(turns->second);
+    const int wound =
+        turns == settings_.end() ? coil->windings.front().turns : static_cast<int>(turns->second);
     if (wound < 1) return kNothing;
     const auto seeded = bag_.coils.find(ref);
-    const double deviation =
-        seeded != bag_.coils.end() ? seeded->second : 0.4 * coil->core.alTolerancePercent * scatter("coil:" + ref);
+    const double deviation = seeded != bag_.coils.end()
+                                 ? seeded->second
+                                 : 0.4 * coil->core.alTolerancePercent * scatter("coil:" + ref);
     const auto bent = bends_.find(ref);
-    return ombrek::inductance(coil->core, wound) * (1 + deviation / 100) * (bent == bends_.end() ? 1.0 : bent->second);
+    return ombrek::inductance(coil->core, wound) * (1 + deviation / 100) *
+           (bent == bends_.end() ? 1.0 : bent->second);
 }
 
 double PracticeTruth::position(const std::string& id) const {
@@ -96,7 +104,8 @@ double PracticeTruth::peakResponse(const Adjustment& a) const {
     const Coil* coil = kit_.coil(a.coil);
     const bool band = coil != nullptr && coil->tune;
     const double amplitude =
-        band ? resonanceCurve(kit_.ratings.frequency > 0 ? kit_.ratings.frequency : std::sqrt(coil->tune->low * coil->tune->high),
+        band ? resonanceCurve(kit_.ratings.frequency > 0 ? kit_.ratings.frequency
+                                                         : std::sqrt(coil->tune->low * coil->tune->high),
                               tuned(*coil->tune, coil->ref, position(a.id)))
              : resonanceCurve(1.0, 1.0 + 0.05 * (position(a.id) - 0.5));
     if (a.unit == Unit::watt) return power();
@@ -105,7 +114,8 @@ double PracticeTruth::peakResponse(const Adjustment& a) const {
 
 double PracticeTruth::setResponse(const Adjustment& a) const {
     const double x = position(a.id);
-    if (const Coil* coil = kit_.coil(a.coil); coil != nullptr && coil->tune) return tuned(*coil->tune, a.coil, x);
+    if (const Coil* coil = kit_.coil(a.coil); coil != nullptr && coil->tune)
+        return tuned(*coil->tune, a.coil, x);
     if (a.unit == Unit::hertz) {  // a trimmer pulls a crystal by a hundred parts per million or so
         return a.target * (1 + 200e-6 * (0.45 + 0.1 * scatter("adjust:" + a.id) - x) / (1 + 0.5 * x));
     }
@@ -113,7 +123,8 @@ double PracticeTruth::setResponse(const Adjustment& a) const {
     return 6.0 * a.target * over * over;
 }
 
-/// Finals saturated by their supply behind the polarity diode, driven through the tuned transmit coil, less the filter's loss.
+/// Finals saturated by their supply behind the polarity diode, driven through the tuned transmit coil, less
+/// the filter's loss.
 double PracticeTruth::power() const {
     double drive = 1.0;
     for (const Adjustment& a : kit_.adjustments) {
@@ -123,7 +134,8 @@ double PracticeTruth::power() const {
     }
     const double rated = kit_.ratings.power * (1.02 + 0.04 * scatter("power"));
     double loss = 0.0;
-    if (!kit_.lowPass.empty()) loss = insertionLoss(lowPassOf(kit_), kit_.ratings.frequency, kit_.ratings.ohms);
+    if (!kit_.lowPass.empty())
+        loss = insertionLoss(lowPassOf(kit_), kit_.ratings.frequency, kit_.ratings.ohms);
     return rated * drive * drive * std::pow(10.0, -loss / 10);
 }
 
@@ -138,7 +150,8 @@ double PracticeTruth::harmonic(int order) const {
             ladder.push_back({kind, coil ? inductance(e.ref) : part(e.ref)});
         }
         const double f = kit_.ratings.frequency;
-        filtered += insertionLoss(ladder, order * f, kit_.ratings.ohms) - insertionLoss(ladder, f, kit_.ratings.ohms);
+        filtered +=
+            insertionLoss(ladder, order * f, kit_.ratings.ohms) - insertionLoss(ladder, f, kit_.ratings.ohms);
     }
     return std::min(filtered, 70.0 + scatter("floor"));  // the analyser's own floor
 }
@@ -179,7 +192,8 @@ double PracticeTruth::at(const std::string& subject, double setting) {
     if (id != "frequency") return kNothing;
     double offset = 60.0 * scatter("frequency");  // the BFO's error is the rig's error
     for (const Adjustment& a : kit_.adjustments) {
-        if (a.unit == Unit::hertz && a.kind == Adjustment::Kind::set && a.coil.empty()) offset += adjustment(a.id) - a.target;
+        if (a.unit == Unit::hertz && a.kind == Adjustment::Kind::set && a.coil.empty())
+            offset += adjustment(a.id) - a.target;
     }
     return kit_.ratings.frequency + offset;
 }

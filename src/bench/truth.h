@@ -14,25 +14,25 @@ namespace ombrek {
 struct PracticeBag {
     std::string kitFile;
     std::uint64_t seed = 1;
-    std::map<std::string, double> parts;   ///< true nominal value of a wrong part [SI]
+    std::map<std::string, double> parts;  ///< true nominal value of a wrong part [SI]
     std::set<std::string> missing;
-    std::map<std::string, double> coils;   ///< true deviation of a coil's core [%]
+    std::map<std::string, double> coils;  ///< true deviation of a coil's core [%]
 };
 
 /// Read a practice bag from JSON; a fault has its line or path.
 Result<PracticeBag> readPracticeBag(const std::string& json);
 
-/// What a kit on the practice bench really is: every value scattered within tolerance, the troubles seeded, trimmers that tune
-/// true resonances. The same seed gives the same bench on every machine.
+/// What a kit on the practice bench really is: every value scattered within tolerance, the troubles seeded,
+/// trimmers that tune true resonances. The same seed gives the same bench on every machine.
 class PracticeTruth {
-   public:
+ public:
     PracticeTruth(Kit kit, PracticeBag bag);
 
-    /// The true value [SI] at a subject ("part:R14", "coil:T1", "check:rail5", "adjust:rx", "proof:power", "proof:supply",
-    /// "proof:frequency", "proof:harmonic:2"); NaN when there is nothing to measure.
+    /// The true value [SI] at a subject ("part:R14", "coil:T1", "check:rail5", "adjust:rx", "proof:power",
+    /// "proof:supply", "proof:frequency", "proof:harmonic:2"); NaN when there is nothing to measure.
     ///
-    /// `setting` is what the builder did: turns on a coil, position 0 … 1 of an adjuster; it is remembered. Negative: as it was.
-    /// Powers are in watts, harmonics in dB below the fundamental.
+    /// `setting` is what the builder did: turns on a coil, position 0 … 1 of an adjuster; it is remembered.
+    /// Negative: as it was. Powers are in watts, harmonics in dB below the fundamental.
     double at(const std::string& subject, double setting = -1);
 
     /// Squeeze (positive) or spread a coil: its inductance moves by this many per cent.
@@ -40,7 +40,7 @@ class PracticeTruth {
 
     const Kit& kit() const { return kit_; }
 
-   private:
+ private:
     double scatter(const std::string& name) const;  ///< −1 … 1, always the same for a name
     double part(const std::string& ref) const;
     double inductance(const std::string& coil) const;

@@ -14,7 +14,9 @@ namespace ombrek {
 namespace fs = std::filesystem;
 
 std::int64_t wallClock() {
-    return std::chrono::duration_cast<std::chrono::seconds>(std::chrono::system_clock::now().time_since_epoch()).count();
+    return std::chrono::duration_cast<std::chrono::seconds>(
+               std::chrono::system_clock::now().time_since_epoch())
+        .count();
 }
 
 struct Book::Inside {
@@ -73,14 +75,20 @@ namespace {
 
 Problem writeProblem(const SQLite::Exception& error) {
     switch (error.getErrorCode()) {
-        case SQLITE_FULL: return {"", "The disk is full: this was not written. Make room, then do it again."};
-        case SQLITE_READONLY: return {"", "The book cannot be written: this was not kept."};
-        case SQLITE_IOERR: return {"", "The disk refuses to write: this was not kept. Check its space and its health."};
-        default: return {"", std::string("The book could not be written (") + error.what() + "): this was not kept."};
+        case SQLITE_FULL:
+            return {"", "The disk is full: this was not written. Make room, then do it again."};
+        case SQLITE_READONLY:
+            return {"", "The book cannot be written: this was not kept."};
+        case SQLITE_IOERR:
+            return {"", "The disk refuses to write: this was not kept. Check its space and its health."};
+        default:
+            return {"",
+                    std::string("The book could not be written (") + error.what() + "): this was not kept."};
     }
 }
 
-/// Read-only. In a folder that cannot be written SQLite cannot make its shared-memory file; the file is then taken as it lies.
+/// Read-only. In a folder that cannot be written SQLite cannot make its shared-memory file; the file is then
+/// taken as it lies.
 std::unique_ptr<SQLite::Database> openToLook(const fs::path& path) {
     if (::access(fs::absolute(path).parent_path().c_str(), W_OK) == 0) {
         return std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READONLY, 2000);
@@ -89,16 +97,28 @@ std::unique_ptr<SQLite::Database> openToLook(const fs::path& path) {
                                               SQLite::OPEN_READONLY | SQLite::OPEN_URI, 2000);
 }
 
-std::unique_ptr<SQLite::Database> openDatabase(const fs::path& path, bool writable, bool create) {
-    if (writable) {
-        auto db = std::make_unique<SQLite::Database>(
-            path.string(), SQLite::OPEN_READWRITE | (create ? SQLite::OPEN_CREATE : 0), 2000);
-        db->exec("PRAGMA journal_mode=WAL");
-        db->exec("PRAGMA synchronous=FULL");
-        db->exec("PRAGMA foreign_keys=ON");
-        return db;
+std::unique_ptr<SQLite::Database> openToWrite(const fs::path& path) {
+    auto db = std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READWRITE, 2000);
+    db->exec("PRAGMA journal_mode=WAL");
+    db->exec("PRAGMA synchronous=FULL");
+    db->exec("PRAGMA foreign_keys=ON");
+    return db;
+}
+
+/// Make an empty book under another name and move it into place whole: a crash leaves either no book or a
+/// good one.
+void makeBookFile(const fs::path& path) {
+    fs::path beside = path;
+    beside += ".new";
+    std::error_code ignored;
+    fs::remove(beside, ignored);
+    {
+        SQLite::Database db(beside.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 2000);
+        SQLite::Transaction transaction(db);
+        makeSchema(db);
+        transaction.commit();
     }
-    return openToLook(path);
+    fs::rename(beside, path);
 }
 
 /// A read-only look that finds damage before anything is written.
@@ -111,8 +131,9 @@ Result<void> checkSound(const fs::path& path) {
     } catch (const SQLite::Exception&) {
         // falls through to the same sentence: the file cannot be read as a book
     }
-    return problem(path.filename().string(),
-                   "This book is damaged; it was left as it is. Restore it from a copy, or keep it and begin another.");
+    return problem(
+        path.filename().string(),
+        "This book is damaged; it was left as it is. Restore it from a copy, or keep it and begin another.");
 }
 
 }  // namespace
@@ -132,16 +153,13 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Clock clock) {
     inside->clock = std::move(clock);
     if (auto lock = WriterLock::take(path)) inside->lock.emplace(std::move(*lock));
     const bool writable = create || ::access(path.c_str(), W_OK) == 0;
-    if (!inside->lock) inside->readOnlyReason = "Another program has this book open: you can look, not write.";
+    if (!inside->lock)
+        inside->readOnlyReason = "Another program has this book open: you can look, not write.";
     if (!writable) inside->readOnlyReason = "This book's file is write-protected: you can look, not write.";
     try {
-        inside->db = openDatabase(path, inside->readOnlyReason.empty(), create);
-        if (create) {
-            SQLite::Transaction transaction(*inside->db);
-            makeSchema(*inside->db);
-            transaction.commit();
-        }
-    } catch (const SQLite::Exception&) {
+        if (create) makeBookFile(path);
+        inside->db = inside->readOnlyReason.empty() ? openToWrite(path) : openToLook(path);
+    } catch (const std::exception&) {
         return problem(path.filename().string(),
                        create ? "No book can be made here; is the folder there, writable and not full?"
                               : "This book cannot be opened; check its folder's permissions.");
@@ -158,7 +176,8 @@ std::vector<Book::BuildLine> Book::builds() const {
     std::vector<BuildLine> out;
     SQLite::Statement query(*inside_->db, "SELECT id, kit_name, started FROM build ORDER BY id");
     while (query.executeStep()) {
-        out.push_back({query.getColumn(0).getInt64(), query.getColumn(1).getString(), query.getColumn(2).getInt64()});
+        out.push_back(
+            {query.getColumn(0).getInt64(), query.getColumn(1).getString(), query.getColumn(2).getInt64()});
     }
     return out;
 }
@@ -171,30 +190,34 @@ void readRecords(SQLite::Database& db, Build& out) {
         query.bind(1, out.id);
         while (query.executeStep()) use(query);
     };
-    each("SELECT id, subject, value, unit, uncertainty, setting, method, at FROM reading WHERE build=? ORDER BY id",
-         [&](auto& q) {
-             // An infinite or missing number is stored as NULL and comes back as "no number".
-             const double value = q.getColumn(2).isNull() ? NAN : q.getColumn(2).getDouble();
-             out.readings.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getString(), value,
-                                     static_cast<Unit>(q.getColumn(3).getInt()), q.getColumn(4).getDouble(),
-                                     q.getColumn(5).getDouble(), q.getColumn(6).getString(), q.getColumn(7).getInt64()});
-         });
-    each("SELECT ref, mark FROM part WHERE build=?",
-         [&](auto& q) { out.parts[q.getColumn(0).getString()] = static_cast<PartMark>(q.getColumn(1).getInt()); });
+    each(
+        "SELECT id, subject, value, unit, uncertainty, setting, method, at FROM reading WHERE build=? ORDER "
+        "BY id",
+        [&](auto& q) {
+            // An infinite or missing number is stored as NULL and comes back as "no number".
+            const double value = q.getColumn(2).isNull() ? NAN : q.getColumn(2).getDouble();
+            out.readings.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getString(), value,
+                                    static_cast<Unit>(q.getColumn(3).getInt()), q.getColumn(4).getDouble(),
+                                    q.getColumn(5).getDouble(), q.getColumn(6).getString(),
+                                    q.getColumn(7).getInt64()});
+        });
+    each("SELECT ref, mark FROM part WHERE build=?", [&](auto& q) {
+        out.parts[q.getColumn(0).getString()] = static_cast<PartMark>(q.getColumn(1).getInt());
+    });
     each("SELECT name, turns, done FROM winding WHERE build=?", [&](auto& q) {
         out.windings[q.getColumn(0).getString()] = {q.getColumn(1).getInt(), q.getColumn(2).getInt() != 0};
     });
     each("SELECT step, knowingly, at FROM step WHERE build=?", [&](auto& q) {
         out.steps[q.getColumn(0).getString()] = {q.getColumn(1).getInt() != 0, q.getColumn(2).getInt64()};
     });
-    each("SELECT step, text FROM remark WHERE build=?", [&](auto& q) {
-        out.remarks[q.getColumn(0).getString()] = q.getColumn(1).getString();
-    });
+    each("SELECT step, text FROM remark WHERE build=?",
+         [&](auto& q) { out.remarks[q.getColumn(0).getString()] = q.getColumn(1).getString(); });
     each("SELECT gate, reason, at FROM gate WHERE build=?", [&](auto& q) {
         out.gates[q.getColumn(0).getString()] = {q.getColumn(1).getString(), q.getColumn(2).getInt64()};
     });
-    each("SELECT start, end FROM sitting WHERE build=? ORDER BY id",
-         [&](auto& q) { out.sittings.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getInt64()}); });
+    each("SELECT start, end FROM sitting WHERE build=? ORDER BY id", [&](auto& q) {
+        out.sittings.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getInt64()});
+    });
 }
 
 }  // namespace
@@ -236,9 +259,11 @@ Result<std::string> Book::step(bool undo) {
     std::string name;
     try {
         SQLite::Transaction transaction(*inside_->db);
-        SQLite::Statement last(*inside_->db, "SELECT id, name FROM action WHERE undone=? ORDER BY id DESC LIMIT 1");
+        SQLite::Statement last(*inside_->db,
+                               "SELECT id, name FROM action WHERE undone=? ORDER BY id DESC LIMIT 1");
         last.bind(1, undo ? 0 : 1);
-        if (!last.executeStep()) return problem("", undo ? "There is nothing to take back." : "There is nothing to do again.");
+        if (!last.executeStep())
+            return problem("", undo ? "There is nothing to take back." : "There is nothing to do again.");
         const std::int64_t id = last.getColumn(0).getInt64();
         name = last.getColumn(1).getString();
         std::vector<std::string> statements;
@@ -269,10 +294,13 @@ std::string Book::undoName() const {
 
 Result<void> Book::startBuild(const std::string& kitName, const std::string& kitText) {
     return act("start of " + kitName, [&] {
-        inside_->run("INSERT INTO build(kit_name, kit_text, build_order, rule, profile, started) VALUES(?, ?, 0, 0, '', ?)",
-                     kitName, kitText, inside_->clock());
-        inside_->run("INSERT INTO chosen(id, build) VALUES(1, ?) ON CONFLICT(id) DO UPDATE SET build=excluded.build",
-                     inside_->db->getLastInsertRowid());
+        inside_->run(
+            "INSERT INTO build(kit_name, kit_text, build_order, rule, profile, started) VALUES(?, ?, 0, 0, "
+            "'', ?)",
+            kitName, kitText, inside_->clock());
+        inside_->run(
+            "INSERT INTO chosen(id, build) VALUES(1, ?) ON CONFLICT(id) DO UPDATE SET build=excluded.build",
+            inside_->db->getLastInsertRowid());
     });
 }
 
@@ -293,15 +321,17 @@ Result<void> Book::chooseRule(VerdictRule rule) {
 }
 
 Result<void> Book::chooseProfile(const std::string& profile) {
-    return act("choice of limits", [&] { inside_->run("UPDATE build SET profile=? WHERE id=?", profile, inside_->chosen()); });
+    return act("choice of limits",
+               [&] { inside_->run("UPDATE build SET profile=? WHERE id=?", profile, inside_->chosen()); });
 }
 
 Result<void> Book::takeReading(const Reading& r) {
     return act("reading of " + r.subject.substr(r.subject.find(':') + 1), [&] {
         inside_->run(
-            "INSERT INTO reading(build, subject, value, unit, uncertainty, setting, method, at) VALUES(?,?,?,?,?,?,?,?)",
-            inside_->chosen(), r.subject, r.value, static_cast<int>(r.unit), r.uncertainty, r.setting, r.method,
-            inside_->clock());
+            "INSERT INTO reading(build, subject, value, unit, uncertainty, setting, method, at) "
+            "VALUES(?,?,?,?,?,?,?,?)",
+            inside_->chosen(), r.subject, r.value, static_cast<int>(r.unit), r.uncertainty, r.setting,
+            r.method, inside_->clock());
         // A reading answers "missing": the part has been found.
         if (r.subject.starts_with("part:")) {
             inside_->run("DELETE FROM part WHERE build=? AND ref=?", inside_->chosen(), r.subject.substr(5));
@@ -311,49 +341,55 @@ Result<void> Book::takeReading(const Reading& r) {
 
 Result<void> Book::markPart(const std::string& ref, PartMark mark) {
     return act("mark of " + ref, [&] {
-        inside_->run("INSERT INTO part(build, ref, mark) VALUES(?,?,?) "
-                     "ON CONFLICT(build, ref) DO UPDATE SET mark=excluded.mark",
-                     inside_->chosen(), ref, static_cast<int>(mark));
+        inside_->run(
+            "INSERT INTO part(build, ref, mark) VALUES(?,?,?) "
+            "ON CONFLICT(build, ref) DO UPDATE SET mark=excluded.mark",
+            inside_->chosen(), ref, static_cast<int>(mark));
     });
 }
 
 Result<void> Book::countTurn(const std::string& coil, const std::string& winding, int by) {
     return act(by > 0 ? "turn on " + coil : "turn off " + coil, [&] {
-        inside_->run("INSERT INTO winding(build, name, turns, done) VALUES(?, ?, max(0, ?), 0) "
-                     "ON CONFLICT(build, name) DO UPDATE SET turns=max(0, turns+?)",
-                     inside_->chosen(), coil + "/" + winding, by, by);
+        inside_->run(
+            "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, max(0, ?), 0) "
+            "ON CONFLICT(build, name) DO UPDATE SET turns=max(0, turns+?)",
+            inside_->chosen(), coil + "/" + winding, by, by);
     });
 }
 
 Result<void> Book::finishWinding(const std::string& coil, const std::string& winding, bool done) {
     return act((done ? "end of " : "return to ") + coil + " " + winding, [&] {
-        inside_->run("INSERT INTO winding(build, name, turns, done) VALUES(?, ?, 0, ?) "
-                     "ON CONFLICT(build, name) DO UPDATE SET done=excluded.done",
-                     inside_->chosen(), coil + "/" + winding, done ? 1 : 0);
+        inside_->run(
+            "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, 0, ?) "
+            "ON CONFLICT(build, name) DO UPDATE SET done=excluded.done",
+            inside_->chosen(), coil + "/" + winding, done ? 1 : 0);
     });
 }
 
 Result<void> Book::doStep(const std::string& step, bool knowingly) {
     return act((knowingly ? "passing of " : "step ") + step, [&] {
-        inside_->run("INSERT INTO step(build, step, knowingly, at) VALUES(?,?,?,?) "
-                     "ON CONFLICT(build, step) DO UPDATE SET knowingly=excluded.knowingly",
-                     inside_->chosen(), step, knowingly ? 1 : 0, inside_->clock());
+        inside_->run(
+            "INSERT INTO step(build, step, knowingly, at) VALUES(?,?,?,?) "
+            "ON CONFLICT(build, step) DO UPDATE SET knowingly=excluded.knowingly",
+            inside_->chosen(), step, knowingly ? 1 : 0, inside_->clock());
     });
 }
 
 Result<void> Book::remark(const std::string& step, const std::string& text) {
     return act("remark on " + step, [&] {
-        inside_->run("INSERT INTO remark(build, step, text) VALUES(?,?,?) "
-                     "ON CONFLICT(build, step) DO UPDATE SET text=excluded.text",
-                     inside_->chosen(), step, text);
+        inside_->run(
+            "INSERT INTO remark(build, step, text) VALUES(?,?,?) "
+            "ON CONFLICT(build, step) DO UPDATE SET text=excluded.text",
+            inside_->chosen(), step, text);
     });
 }
 
 Result<void> Book::passGate(const std::string& gate, const std::string& reason) {
     return act("passing of gate " + gate, [&] {
-        inside_->run("INSERT INTO gate(build, gate, reason, at) VALUES(?,?,?,?) "
-                     "ON CONFLICT(build, gate) DO UPDATE SET reason=excluded.reason",
-                     inside_->chosen(), gate, reason, inside_->clock());
+        inside_->run(
+            "INSERT INTO gate(build, gate, reason, at) VALUES(?,?,?,?) "
+            "ON CONFLICT(build, gate) DO UPDATE SET reason=excluded.reason",
+            inside_->chosen(), gate, reason, inside_->clock());
     });
 }
 

@@ -19,16 +19,17 @@ std::int64_t wallClock();
 
 /// The builder's workbook: one SQLite file that holds every build and all that was done.
 ///
-/// Every action is one transaction, on the disk when the call returns, and can be undone, also after a restart. An action that
-/// cannot be written returns a Problem and changes nothing. Example:
+/// Every action is one transaction, on the disk when the call returns, and can be undone, also after a
+/// restart. An action that cannot be written returns a Problem and changes nothing. Example:
 ///
 ///     auto book = Book::open("shack.ombrek");
 ///     if (!book) return show(book.error());
 ///     if (auto done = (*book)->countTurn("T1", "main"); !done) show(done.error());
 class Book {
-   public:
-    /// Open a book, making it if the file is not there. A file that is damaged, of a newer version or no book at all is refused with
-    /// a sentence and not touched. When another program has the book open, or it cannot be written, it opens read-only.
+ public:
+    /// Open a book, making it if the file is not there. A file that is damaged, of a newer version or no book
+    /// at all is refused with a sentence and not touched. When another program has the book open, or it
+    /// cannot be written, it opens read-only.
     static Result<std::unique_ptr<Book>> open(const std::filesystem::path& path, Clock clock = wallClock);
     ~Book();
     Book(const Book&) = delete;
@@ -63,7 +64,8 @@ class Book {
     Result<void> remark(const std::string& step, const std::string& text);
     Result<void> passGate(const std::string& gate, const std::string& reason);
 
-    /// Take the last action back, or do it again. @return its name ("turn on T1"), or a Problem when there is none
+    /// Take the last action back, or do it again. @return its name ("turn on T1"), or a Problem when there is
+    /// none
     Result<std::string> undo();
     Result<std::string> redo();
     /// The name of what undo would take back; empty if nothing.
@@ -72,7 +74,7 @@ class Book {
     /// Called after every change.
     void onChange(std::function<void()> listener);
 
-   private:
+ private:
     struct Inside;
     explicit Book(std::unique_ptr<Inside> inside);
     Result<void> act(const std::string& name, const std::function<void()>& change);

@@ -15,7 +15,8 @@ namespace fs = std::filesystem;
 namespace {
 
 std::uint32_t bigEndian(const unsigned char* bytes) {
-    return (std::uint32_t(bytes[0]) << 24) | (std::uint32_t(bytes[1]) << 16) | (std::uint32_t(bytes[2]) << 8) | bytes[3];
+    return (std::uint32_t(bytes[0]) << 24) | (std::uint32_t(bytes[1]) << 16) |
+           (std::uint32_t(bytes[2]) << 8) | bytes[3];
 }
 
 }  // namespace
@@ -25,8 +26,10 @@ Result<BookFile> inspectBookFile(const fs::path& path) {
     const std::string name = path.filename().string();
     if (!fs::exists(path, error)) return BookFile::absent;
     if (!fs::is_regular_file(path, error)) return problem(name, "This is not a file that can hold a book.");
-    if (fs::file_size(path, error) == 0) return problem(name, "This file is empty: not an Ombrek book. Choose another name.");
-    // Header of an SQLite 3 database: magic at 0, user_version at 60, application_id at 68 (SQLite file format).
+    if (fs::file_size(path, error) == 0)
+        return problem(name, "This file is empty: not an Ombrek book. Choose another name.");
+    // Header of an SQLite 3 database: magic at 0, user_version at 60, application_id at 68 (SQLite file
+    // format).
     std::array<unsigned char, 100> header{};
     std::ifstream in(path, std::ios::binary);
     if (!in) return problem(name, "This file cannot be read; check its permissions.");
@@ -36,10 +39,13 @@ Result<BookFile> inspectBookFile(const fs::path& path) {
         return problem(name, "This file is not an Ombrek book; it was left as it is.");
     }
     if (bigEndian(&header[68]) != std::uint32_t(kApplicationId)) {
-        return problem(name, "This is a database of another program, not an Ombrek book; it was left as it is.");
+        return problem(name,
+                       "This is a database of another program, not an Ombrek book; it was left as it is.");
     }
     if (bigEndian(&header[60]) > std::uint32_t(kSchemaVersion)) {
-        return problem(name, "This book was written by a newer Ombrek; it was left as it is. Get the newer Ombrek to open it.");
+        return problem(name,
+                       "This book was written by a newer Ombrek; it was left as it is. Get the newer Ombrek "
+                       "to open it.");
     }
     return BookFile::ours;
 }

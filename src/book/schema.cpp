@@ -34,14 +34,17 @@ std::string joined(const std::vector<std::string>& items, const std::string& bet
 }
 
 std::string trigger(const Table& table, const std::string& event, const std::string& inverse) {
-    return "CREATE TRIGGER " + std::string(table.name) + "_" + event + " AFTER " + event + " ON " + table.name +
-           " BEGIN INSERT INTO undo_step(action, sql) VALUES ((SELECT id FROM action_in_hand), " + inverse + "); END";
+    return "CREATE TRIGGER " + std::string(table.name) + "_" + event + " AFTER " + event + " ON " +
+           table.name +
+           " BEGIN INSERT INTO undo_step(action, sql) VALUES ((SELECT id FROM action_in_hand), " + inverse +
+           "); END";
 }
 
 void makeRecordTable(SQLite::Database& db, const Table& table) {
     const std::string name = table.name;
     const std::string unique = *table.unique ? ", UNIQUE(" + std::string(table.unique) + ")" : "";
-    db.exec("CREATE TABLE " + name + "(id INTEGER PRIMARY KEY, " + joined(table.columns, ", ") + unique + ")");
+    db.exec("CREATE TABLE " + name + "(id INTEGER PRIMARY KEY, " + joined(table.columns, ", ") + unique +
+            ")");
 
     std::vector<std::string> restored, sets;
     for (const auto& column : table.columns) {
@@ -49,10 +52,11 @@ void makeRecordTable(SQLite::Database& db, const Table& table) {
         sets.push_back("'" + column + "='||quote(old." + column + ")");
     }
     db.exec(trigger(table, "INSERT", "'DELETE FROM " + name + " WHERE id='||new.id"));
-    db.exec(trigger(table, "UPDATE", "'UPDATE " + name + " SET '||" + joined(sets, "||','||") + "||' WHERE id='||old.id"));
+    db.exec(trigger(table, "UPDATE",
+                    "'UPDATE " + name + " SET '||" + joined(sets, "||','||") + "||' WHERE id='||old.id"));
     db.exec(trigger(table, "DELETE",
-                    "'INSERT INTO " + name + "(id," + joined(table.columns, ",") + ") VALUES('||old.id||','||" +
-                        joined(restored, "||','||") + "||')'"));
+                    "'INSERT INTO " + name + "(id," + joined(table.columns, ",") +
+                        ") VALUES('||old.id||','||" + joined(restored, "||','||") + "||')'"));
 }
 
 }  // namespace

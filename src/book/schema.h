@@ -11,9 +11,9 @@ inline constexpr int kSchemaVersion = 1;
 
 /// Make the tables and undo triggers in an empty database, in the caller's transaction.
 ///
-/// Undo is the database's own work: a trigger on every table writes the statement that would take the change back into
-/// `undo_step`, under the action in hand. Running those statements fires the triggers again, and what they then write is the
-/// redo. (The technique is described in SQLite's own documentation.)
+/// Undo is the database's own work: a trigger on every table writes the statement that would take the change
+/// back into `undo_step`, under the action in hand. Running those statements fires the triggers again, and
+/// what they then write is the redo. (The technique is described in SQLite's own documentation.)
 void makeSchema(SQLite::Database& db);
 
 }  // namespace ombrek

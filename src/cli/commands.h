@@ -4,8 +4,8 @@
 
 namespace ombrek {
 
-/// The subcommands of ombrek-cli. Each prints its result and returns the exit code: 0, or 2 when the input is not understood.
-/// With `json` everything, also a problem, goes to standard output as JSON with SI values.
+/// The subcommands of ombrek-cli. Each prints its result and returns the exit code: 0, or 2 when the input is
+/// not understood. With `json` everything, also a problem, goes to standard output as JSON with SI values.
 
 int sumCommand(const std::string& text, bool json);
 

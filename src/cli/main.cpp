@@ -12,12 +12,14 @@ int main(int argc, char** argv) {
     bool json = false;
 
     std::string text;
-    auto* sum = options.add_subcommand("sum", "answer a value, a mark or a short sum: 104, 4k7, \"5 W in dBm\"");
+    auto* sum =
+        options.add_subcommand("sum", "answer a value, a mark or a short sum: 104, 4k7, \"5 W in dBm\"");
     sum->add_option("TEXT", text)->required();
     sum->add_flag("--json", json, "print JSON with SI values");
 
     CoilQuestion question;
-    auto* coil = options.add_subcommand("coil", "turns, inductance, wire and fit of a winding on a ring core");
+    auto* coil =
+        options.add_subcommand("coil", "turns, inductance, wire and fit of a winding on a ring core");
     coil->add_option("--core", question.core, "designation in the core table, T37-6")->required();
     auto* turns = coil->add_option("--turns", question.turns, "turns on the core");
     auto* wanted = coil->add_option("--inductance", question.inductance, "inductance wanted, 1.2u");
@@ -40,7 +42,8 @@ int main(int argc, char** argv) {
     report->add_option("--pdf", pdf, "write PDF to this file");
 
     bool finished = false;
-    auto* practice = options.add_subcommand("practice", "make a book of the practice kit, part-way through or finished");
+    auto* practice =
+        options.add_subcommand("practice", "make a book of the practice kit, part-way through or finished");
     practice->add_option("BOOK", book)->required();
     practice->add_flag("--finished", finished, "worked through to Proof");
 

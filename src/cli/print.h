@@ -7,7 +7,9 @@
 
 namespace ombrek {
 
-inline void printJson(const nlohmann::ordered_json& value) { std::printf("%s\n", value.dump(2, ' ', false, nlohmann::json::error_handler_t::replace).c_str()); }
+inline void printJson(const nlohmann::ordered_json& value) {
+    std::printf("%s\n", value.dump(2, ' ', false, nlohmann::json::error_handler_t::replace).c_str());
+}
 
 /// The one way a command refuses: a sentence on standard error, or a problem object. @return exit code 2
 inline int refuse(const Problem& problem, bool json) {

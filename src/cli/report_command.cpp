@@ -8,7 +8,8 @@
 namespace ombrek {
 
 int reportCommand(const std::string& bookFile, const std::string& html, const std::string& pdf) {
-    if (html.empty() && pdf.empty()) return refuse({"", "Say where to write: --html FILE, --pdf FILE or both."}, false);
+    if (html.empty() && pdf.empty())
+        return refuse({"", "Say where to write: --html FILE, --pdf FILE or both."}, false);
     if (!std::filesystem::exists(bookFile)) return refuse({bookFile, "There is no such book."}, false);
     const auto tables = readTables(dataFolder());
     if (!tables) return refuse(tables.error(), false);
@@ -22,8 +23,10 @@ int reportCommand(const std::string& bookFile, const std::string& html, const st
     const auto write = [](const std::string& file, const QByteArray& bytes) -> Result<void> {
         return file.empty() ? Result<void>{} : writeFile(file, bytes.toStdString());
     };
-    if (const auto done = write(html, html.empty() ? QByteArray() : reportAsHtml(report)); !done) return refuse(done.error(), false);
-    if (const auto done = write(pdf, pdf.empty() ? QByteArray() : reportAsPdf(report)); !done) return refuse(done.error(), false);
+    if (const auto done = write(html, html.empty() ? QByteArray() : reportAsHtml(report)); !done)
+        return refuse(done.error(), false);
+    if (const auto done = write(pdf, pdf.empty() ? QByteArray() : reportAsPdf(report)); !done)
+        return refuse(done.error(), false);
     return 0;
 }
 

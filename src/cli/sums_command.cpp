@@ -15,7 +15,10 @@ int sumCommand(const std::string& text, bool json) {
     auto list = nlohmann::ordered_json::array();
     for (const SumAnswer& a : *answers) {
         if (json) {
-            list.push_back({{"meaning", a.meaning}, {"value", a.value}, {"unit", symbol(a.unit)}, {"text", a.text},
+            list.push_back({{"meaning", a.meaning},
+                            {"value", a.value},
+                            {"unit", symbol(a.unit)},
+                            {"text", a.text},
                             {"working", a.working.text()}});
         } else {
             std::printf("%s  (%s)\n", a.text.c_str(), a.meaning.c_str());
@@ -41,7 +44,8 @@ Result<CoilAnswer> readQuestion(const CoilQuestion& q) {
     if (core == nullptr) return problem("core", "\"" + q.core + "\" is not in the core table.");
     const auto wire = parseWire(q.wire);
     if (!wire) return tl::make_unexpected(wire.error());
-    if (q.tailMillimetres < 0 || q.tailMillimetres > 1000) return problem("tail", "A tail is 0 to 1000 mm long.");
+    if (q.tailMillimetres < 0 || q.tailMillimetres > 1000)
+        return problem("tail", "A tail is 0 to 1000 mm long.");
     CoilAnswer out{*core, *wire, q.turns};
     if (q.inductance.empty()) {
         if (q.turns < 1 || q.turns > 10000) return problem("turns", "A winding has 1 to 10000 turns.");
@@ -68,13 +72,21 @@ int coilCommand(const CoilQuestion& question, bool json) {
     const double length = wireOnCore(core, wire, turns);
     const double cut = wireToCut(core, wire, turns, question.tailMillimetres * 1e-3);
     if (json) {
-        printJson({{"turns", turns}, {"inductance", value}, {"inductance_low", range.low}, {"inductance_high", range.high},
-                   {"wire_length", length}, {"wire_cut", cut}, {"turns_that_fit", fit}});
+        printJson({{"turns", turns},
+                   {"inductance", value},
+                   {"inductance_low", range.low},
+                   {"inductance_high", range.high},
+                   {"wire_length", length},
+                   {"wire_cut", cut},
+                   {"turns_that_fit", fit}});
         return 0;
     }
-    std::printf("%d turns on %s: %s (%s to %s)\n", turns, core.designation.c_str(), formatQuantity(value, Unit::henry, 4).c_str(),
-                formatQuantity(range.low, Unit::henry, 3).c_str(), formatQuantity(range.high, Unit::henry, 3).c_str());
-    std::printf("wire on the core %.0f mm, cut %.0f mm; %d turns fit in one layer\n", length * 1e3, cut * 1e3, fit);
+    std::printf("%d turns on %s: %s (%s to %s)\n", turns, core.designation.c_str(),
+                formatQuantity(value, Unit::henry, 4).c_str(),
+                formatQuantity(range.low, Unit::henry, 3).c_str(),
+                formatQuantity(range.high, Unit::henry, 3).c_str());
+    std::printf("wire on the core %.0f mm, cut %.0f mm; %d turns fit in one layer\n", length * 1e3, cut * 1e3,
+                fit);
     return 0;
 }
 

@@ -13,7 +13,7 @@ namespace ombrek {
 /// The instruments, folded out at the right: who answers at each place, and the address.
 class InstrumentStrip : public QFrame {
     Q_OBJECT
-   public:
+ public:
     explicit InstrumentStrip(Session& session, QWidget* parent = nullptr);
     ~InstrumentStrip() override;
     /// Ask every instrument who it is.
@@ -21,7 +21,7 @@ class InstrumentStrip : public QFrame {
     /// Start the practice bench that ships with the application, then look.
     void startPracticeBench();
 
-   private:
+ private:
     void useAddress();
 
     Session& session_;

@@ -51,7 +51,8 @@ void KeySheet::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), c.paper);
     p.setPen(c.ink);
     p.setFont(benchFont(30, true));
-    p.drawText(QRectF(60, 40, width() - 120.0, 44), Qt::AlignLeft, QStringLiteral("Keys on %1").arg(window_.page()->name()));
+    p.drawText(QRectF(60, 40, width() - 120.0, 44), Qt::AlignLeft,
+               QStringLiteral("Keys on %1").arg(window_.page()->name()));
     drawKeys(p, window_.page()->keys(), {60, 110}, c);
     drawKeys(p, windowKeys(), {width() / 2.0 + 20, 110}, c);
 }

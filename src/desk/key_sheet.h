@@ -8,15 +8,15 @@ class Window;
 
 /// The keys of the page in hand and of the window, over the page until any key is pressed.
 class KeySheet : public QWidget {
-   public:
+ public:
     explicit KeySheet(Window& window);
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
 
-   private:
+ private:
     void leave();
     Window& window_;
 };

@@ -21,7 +21,8 @@ int refuse(const Problem& problem) {
 
 /// The builder's own book, or the practice book, in the user's data folder.
 QString usualBook(bool practice) {
-    const QDir folder(QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) + QStringLiteral("/ombrek"));
+    const QDir folder(QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) +
+                      QStringLiteral("/ombrek"));
     folder.mkpath(QStringLiteral("."));
     return folder.filePath(practice ? QStringLiteral("practice.ombrek") : QStringLiteral("book.ombrek"));
 }
@@ -46,7 +47,8 @@ int main(int argc, char** argv) {
     bool practice = false, night = false, day = false;
     int station = 1;
     options.add_option("BOOK", bookFile, "the book to open; made if it is not there");
-    options.add_flag("--practice", practice, "open the practice book, half-way through a kit, with the practice bench");
+    options.add_flag("--practice", practice,
+                     "open the practice book, half-way through a kit, with the practice bench");
     options.add_option("--station", station, "station to begin at, 1 to 7")->check(CLI::Range(1, 7));
     options.add_flag("--night", night, "night bench (dark), whatever the desktop says");
     options.add_flag("--day", day, "day bench (light), whatever the desktop says");
@@ -66,7 +68,8 @@ int main(int argc, char** argv) {
     if (practice && !std::filesystem::exists(path)) {
         const auto kit = readPracticeKit(dataFolder(), *tables);
         if (!kit) return refuse(kit.error());
-        if (const auto made = writePracticeBook(path, *kit, PracticeStage::partWay); !made) return refuse(made.error());
+        if (const auto made = writePracticeBook(path, *kit, PracticeStage::partWay); !made)
+            return refuse(made.error());
     }
     auto book = Book::open(path);
     if (!book) return refuse(book.error());

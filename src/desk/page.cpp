@@ -10,7 +10,7 @@ namespace ombrek {
 
 /// What happened last, with a mark when it went wrong.
 class NoteLine : public QWidget {
-   public:
+ public:
     explicit NoteLine(QWidget* parent) : QWidget(parent) { setFixedHeight(24); }
     void show(const QString& text, VerdictState state) {
         text_ = text;
@@ -19,7 +19,7 @@ class NoteLine : public QWidget {
         update();
     }
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent*) override {
         if (text_.isEmpty()) return;
         QPainter p(this);
@@ -33,15 +33,25 @@ class NoteLine : public QWidget {
                    QFontMetrics(p.font()).elidedText(text_, Qt::ElideRight, int(room.width())));
     }
 
-   private:
+ private:
     QString text_;
     VerdictState state_ = VerdictState::notDone;
 };
 
 Page::Page(Session& session, const QString& name, QWidget* parent)
-    : QWidget(parent), session_(session), name_(name), now_(textLabel(30, true)), why_(textLabel(15, false, "soft")),
-      big_(new QVBoxLayout), side_(new QVBoxLayout), sideBox_(new QWidget), entryRow_(new QWidget),
-      entryPrompt_(textLabel(15)), entry_(new QLineEdit), note_(new NoteLine(this)), keyRow_(textLabel(14, false, "soft")) {
+    : QWidget(parent),
+      session_(session),
+      name_(name),
+      now_(textLabel(30, true)),
+      why_(textLabel(15, false, "soft")),
+      big_(new QVBoxLayout),
+      side_(new QVBoxLayout),
+      sideBox_(new QWidget),
+      entryRow_(new QWidget),
+      entryPrompt_(textLabel(15)),
+      entry_(new QLineEdit),
+      note_(new NoteLine(this)),
+      keyRow_(textLabel(14, false, "soft")) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(name);
     auto* all = new QVBoxLayout(this);
@@ -82,23 +92,24 @@ void Page::setNow(const QString& sentence, const QString& why) {
     setAccessibleDescription(sentence + QStringLiteral(" ") + why);
 }
 
-QAction* Page::addKey(const QString& sequence, const QString& shown, const QString& does, std::function<void()> act, bool common) {
-    auto* action = new QAction(does, this);
-    QList<QKeySequence> sequences{QKeySequence(sequence)};
-    if (sequence == QLatin1String("Return")) sequences << QKeySequence(Qt::Key_Enter);
+QAction* Page::addKey(const char* sequence, const char* shown, const char* does, std::function<void()> act,
+                      bool common) {
+    auto* action = new QAction(QString::fromUtf8(does), this);
+    QList<QKeySequence> sequences{QKeySequence(QString::fromUtf8(sequence))};
+    if (sequences.first() == QKeySequence(Qt::Key_Return)) sequences << QKeySequence(Qt::Key_Enter);
     action->setShortcuts(sequences);
     action->setShortcutContext(Qt::WidgetWithChildrenShortcut);
     action->setAutoRepeat(false);
     connect(action, &QAction::triggered, this, std::move(act));
     addAction(action);
-    keys_.push_back({shown, does, common});
+    keys_.push_back({QString::fromUtf8(shown), QString::fromUtf8(does), common});
     updateKeyRow();
     return action;
 }
 
-void Page::setEnter(const QString& does, std::function<void()> act) {
+void Page::setEnter(const char* does, std::function<void()> act) {
     enterAct_ = std::move(act);
-    addKey(QStringLiteral("Return"), QStringLiteral("Enter"), does, [this] { enter(); });
+    addKey("Return", "Enter", does, [this] { enter(); });
 }
 
 void Page::updateKeyRow() {

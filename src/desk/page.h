@@ -13,11 +13,12 @@
 
 namespace ombrek {
 
-/// What every station's page has: the now line, the big live thing with cards beside it, an entry for a typed reading, a
-/// line for what happened, and the keys. A page shows what the book holds and keeps nothing of its own that would be missed.
+/// What every station's page has: the now line, the big live thing with cards beside it, an entry for a typed
+/// reading, a line for what happened, and the keys. A page shows what the book holds and keeps nothing of its
+/// own that would be missed.
 class Page : public QWidget {
     Q_OBJECT
-   public:
+ public:
     Page(Session& session, const QString& name, QWidget* parent = nullptr);
 
     /// Show what the book holds now.
@@ -37,13 +38,13 @@ class Page : public QWidget {
     void showLine(const QString& line, VerdictState state);
     QString nowSentence() const { return now_->text(); }
 
-   protected:
+ protected:
     void setNow(const QString& sentence, const QString& why);
     /// A key of this page. @param sequence  as QKeySequence reads it; "Return" also takes Enter
-    QAction* addKey(const QString& sequence, const QString& shown, const QString& does, std::function<void()> act,
+    QAction* addKey(const char* sequence, const char* shown, const char* does, std::function<void()> act,
                     bool common = true);
     /// Enter does what the now line says.
-    void setEnter(const QString& does, std::function<void()> act);
+    void setEnter(const char* does, std::function<void()> act);
     QVBoxLayout* big() { return big_; }
     QVBoxLayout* side() { return side_; }
     /// Digits typed on the page go into an entry with this prompt; empty: the page wants no value.
@@ -56,7 +57,7 @@ class Page : public QWidget {
 
     Session& session_;
 
-   private:
+ private:
     void enter();
     void closeEntry();
     void updateKeyRow();

@@ -58,24 +58,26 @@ void Session::read(Reading wanted) {
     if (waiting_) return;
     const bool power = wanted.unit == Unit::watt;
     const Unit asked = power ? Unit::dbm : wanted.unit;
-    const double setting = wanted.subject.starts_with("coil:") || wanted.subject.starts_with("adjust:") ? wanted.setting : -1;
+    const double setting =
+        wanted.subject.starts_with("coil:") || wanted.subject.starts_with("adjust:") ? wanted.setting : -1;
     waiting_ = true;
     say(QStringLiteral("Asking the %1 …").arg(qs(name(instrumentFor(asked)))));
     const std::int64_t buildAsked = build_.id;
-    bench_.take(asked, qs(wanted.subject), setting, [this, wanted, asked, power, buildAsked](Result<double> value) mutable {
-        waiting_ = false;
-        if (!value) {
-            say(qs(value.error().text()), VerdictState::cannotTell);
-            return;
-        }
-        if (buildAsked != build_.id) return;  // the builder has turned to another kit meanwhile
-        say(QString());
-        wanted.value = *value;
-        wanted.unit = asked;
-        wanted.uncertainty = usualUncertainty(asked, *value);
-        if (wanted.method.empty()) wanted.method = std::string(name(instrumentFor(asked)));
-        store(power ? inWatts(wanted) : wanted);
-    });
+    bench_.take(asked, qs(wanted.subject), setting,
+                [this, wanted, asked, power, buildAsked](Result<double> value) mutable {
+                    waiting_ = false;
+                    if (!value) {
+                        say(qs(value.error().text()), VerdictState::cannotTell);
+                        return;
+                    }
+                    if (buildAsked != build_.id) return;  // the builder has turned to another kit meanwhile
+                    say(QString());
+                    wanted.value = *value;
+                    wanted.unit = asked;
+                    wanted.uncertainty = usualUncertainty(asked, *value);
+                    if (wanted.method.empty()) wanted.method = std::string(name(instrumentFor(asked)));
+                    store(power ? inWatts(wanted) : wanted);
+                });
 }
 
 void Session::type(Reading wanted, const QString& text) {

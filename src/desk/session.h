@@ -16,10 +16,11 @@ namespace ombrek {
 inline QString qs(const std::string& text) { return QString::fromStdString(text); }
 inline QString qs(std::string_view text) { return QString::fromUtf8(text.data(), int(text.size())); }
 
-/// The open book, the build in hand and the instruments: all that pages share. Pages meet here and in the book, never each other.
+/// The open book, the build in hand and the instruments: all that pages share. Pages meet here and in the
+/// book, never each other.
 class Session : public QObject {
     Q_OBJECT
-   public:
+ public:
     Session(Tables tables, std::unique_ptr<Book> book, QObject* parent = nullptr);
 
     Book& book() { return *book_; }
@@ -39,8 +40,8 @@ class Session : public QObject {
     /// What came of an action on the book: a Problem is said. @return whether it was kept
     bool keep(const Result<void>& result);
 
-    /// Take a reading from the bench into the book: `wanted` carries subject, unit, setting and method (empty: the instrument's
-    /// name). Answers later; a Problem is said and the book is left.
+    /// Take a reading from the bench into the book: `wanted` carries subject, unit, setting and method
+    /// (empty: the instrument's name). Answers later; a Problem is said and the book is left.
     void read(Reading wanted);
     /// The same from typed text, in the wanted unit.
     void type(Reading wanted, const QString& text);
@@ -50,13 +51,13 @@ class Session : public QObject {
     /// A line for the page's foot.
     void say(const QString& line, VerdictState state = VerdictState::notDone);
 
-   signals:
+ signals:
     void changed();
     void said(const QString& line, VerdictState state);
     /// A reading went into the book.
     void taken(const QString& subject);
 
-   private:
+ private:
     void reload();
     void store(Reading reading);
 

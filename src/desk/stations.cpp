@@ -25,7 +25,8 @@ StationLine partsIn(const Kit& kit, const Build& build) {
     const BagCount bag = countBag(kit, build);
     QString state = QStringLiteral("%1 of %2").arg(bag.in).arg(bag.total);
     state += bag.missing > 0 ? QStringLiteral(", %1 missing").arg(bag.missing) : QStringLiteral(" in");
-    return {QStringLiteral("Parts in"), state, share(bag.total - bag.waiting, std::size_t(bag.total)), bag.in == bag.total};
+    return {QStringLiteral("Parts in"), state, share(bag.total - bag.waiting, std::size_t(bag.total)),
+            bag.in == bag.total};
 }
 
 StationLine winding(const Kit& kit, const Build& build) {
@@ -34,8 +35,8 @@ StationLine winding(const Kit& kit, const Build& build) {
         done += wound(coil, build);
         right += coilVerdict(coil, build).state == VerdictState::pass;
     }
-    return {QStringLiteral("Winding"), ofAll(done, kit.coils.size(), QStringLiteral("coils")), share(done, kit.coils.size()),
-            right == int(kit.coils.size())};
+    return {QStringLiteral("Winding"), ofAll(done, kit.coils.size(), QStringLiteral("coils")),
+            share(done, kit.coils.size()), right == int(kit.coils.size())};
 }
 
 StationLine board(const Kit& kit, const Build& build) {
@@ -45,15 +46,16 @@ StationLine board(const Kit& kit, const Build& build) {
         holds += step.hold && !build.done(step.id);
     }
     QString state = ofAll(done, kit.steps.size(), QStringLiteral("steps"));
-    if (done > 0 && holds > 0) state = QStringLiteral("%1 of %2, %3 holds").arg(done).arg(kit.steps.size()).arg(holds);
+    if (done > 0 && holds > 0)
+        state = QStringLiteral("%1 of %2, %3 holds").arg(done).arg(kit.steps.size()).arg(holds);
     return {QStringLiteral("Board"), state, share(done, kit.steps.size()), done == int(kit.steps.size())};
 }
 
 StationLine firstLight(const Kit& kit, const Build& build) {
     int done = 0;
     for (const Check& check : kit.checks) done += checkVerdict(check, build).state == VerdictState::pass;
-    return {QStringLiteral("First light"), ofAll(done, kit.checks.size(), QStringLiteral("checks")), share(done, kit.checks.size()),
-            done == int(kit.checks.size())};
+    return {QStringLiteral("First light"), ofAll(done, kit.checks.size(), QStringLiteral("checks")),
+            share(done, kit.checks.size()), done == int(kit.checks.size())};
 }
 
 StationLine tune(const Kit& kit, const Build& build) {
@@ -64,14 +66,18 @@ StationLine tune(const Kit& kit, const Build& build) {
 }
 
 StationLine proofLine(const Kit& kit, const Build& build, const LimitProfile& profile) {
-    if (!kit.ratings.transmits()) return {QStringLiteral("Proof"), QStringLiteral("nothing to do"), 1.0, true};
+    if (!kit.ratings.transmits())
+        return {QStringLiteral("Proof"), QStringLiteral("nothing to do"), 1.0, true};
     const ProofState proof = proofState(kit, build, profile);
     std::vector<VerdictState> states{proof.powerVerdict.state, proof.frequencyVerdict.state};
     for (const Verdict& v : proof.harmonicVerdicts) states.push_back(v.state);
     const auto passed = std::count(states.begin(), states.end(), VerdictState::pass);
-    const bool none = std::all_of(states.begin(), states.end(), [](auto s) { return s == VerdictState::notDone; });
-    const QString state = none ? QStringLiteral("not measured") : QStringLiteral("%1 of %2 proved").arg(passed).arg(states.size());
-    return {QStringLiteral("Proof"), state, share(int(passed), states.size()), passed == std::ptrdiff_t(states.size())};
+    const bool none =
+        std::all_of(states.begin(), states.end(), [](auto s) { return s == VerdictState::notDone; });
+    const QString state = none ? QStringLiteral("not measured")
+                               : QStringLiteral("%1 of %2 proved").arg(passed).arg(states.size());
+    return {QStringLiteral("Proof"), state, share(int(passed), states.size()),
+            passed == std::ptrdiff_t(states.size())};
 }
 
 }  // namespace
@@ -81,8 +87,13 @@ std::vector<StationLine> stationLines(const Kit& kit, const Build& build, const 
     const StationLine sign{QStringLiteral("Sign-off"),
                            QStringLiteral("%1 of %2 gates").arg(ready.open()).arg(ready.gates.size()),
                            share(ready.open(), ready.gates.size()), ready.fit()};
-    return {partsIn(kit, build), winding(kit, build), board(kit, build), firstLight(kit, build),
-            tune(kit, build), proofLine(kit, build, profile), sign};
+    return {partsIn(kit, build),
+            winding(kit, build),
+            board(kit, build),
+            firstLight(kit, build),
+            tune(kit, build),
+            proofLine(kit, build, profile),
+            sign};
 }
 
 QString hoursAndMinutes(double minutes) {
@@ -99,8 +110,9 @@ SittingLine sittingLine(const Kit& kit, const Build& build, std::int64_t now) {
     }
     const PlanTime time = planTime(kit, build);
     return {QStringLiteral("At the bench today %1").arg(hoursAndMinutes(minutes)),
-            time.plannedLeft > 0 ? QStringLiteral("about %1 left at your pace").arg(hoursAndMinutes(time.left))
-                                 : QStringLiteral("every step is done")};
+            time.plannedLeft > 0
+                ? QStringLiteral("about %1 left at your pace").arg(hoursAndMinutes(time.left))
+                : QStringLiteral("every step is done")};
 }
 
 }  // namespace ombrek

@@ -9,7 +9,8 @@
 
 namespace ombrek {
 
-/// One bead on the wire: a station's name, its state in words, how far it is wound, and whether its gates stand open.
+/// One bead on the wire: a station's name, its state in words, how far it is wound, and whether its gates
+/// stand open.
 struct StationLine {
     QString name, state;
     double wound = 0;  ///< 0 to 1

@@ -10,8 +10,13 @@
 namespace ombrek {
 
 SumsLine::SumsLine(const std::vector<MagneticCore>& cores, QWidget* parent)
-    : QFrame(parent), cores_(cores), typed_(new QLineEdit), answer_(textLabel(17, true, "copper")),
-      working_(textLabel(13, false, "soft")), today_(textLabel(13, false, "soft")), remaining_(textLabel(13, false, "soft")) {
+    : QFrame(parent),
+      cores_(cores),
+      typed_(new QLineEdit),
+      answer_(textLabel(17, true, "copper")),
+      working_(textLabel(13, false, "soft")),
+      today_(textLabel(13, false, "soft")),
+      remaining_(textLabel(13, false, "soft")) {
     setObjectName(QStringLiteral("bottom"));
     setFixedHeight(62);
     auto* row = new QHBoxLayout(this);
@@ -31,7 +36,8 @@ SumsLine::SumsLine(const std::vector<MagneticCore>& cores, QWidget* parent)
     answers->setSpacing(0);
     answer_->setWordWrap(false);
     working_->setWordWrap(false);
-    for (QLabel* label : {answer_, working_}) label->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    for (QLabel* label : {answer_, working_})
+        label->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     answers->addWidget(answer_);
     answers->addWidget(working_);
     row->addLayout(answers, 1);
@@ -82,7 +88,11 @@ void SumsLine::showNext(int by) {
     answer_->setText(qs(a.text));
     QString working = qs(a.working.text()).replace(QChar('\n'), QStringLiteral("; "));
     if (answers_.size() > 1) {
-        working = QStringLiteral("%1 (%2 of %3, Down for the next). %4").arg(qs(a.meaning)).arg(at_ + 1).arg(answers_.size()).arg(working);
+        working = QStringLiteral("%1 (%2 of %3, Down for the next). %4")
+                      .arg(qs(a.meaning))
+                      .arg(at_ + 1)
+                      .arg(answers_.size())
+                      .arg(working);
     }
     working_->setText(working);
     working_->setToolTip(working);

@@ -9,24 +9,25 @@
 
 namespace ombrek {
 
-/// The line at the foot of the window: type what is on the part or in the head, read the answer with its working.
+/// The line at the foot of the window: type what is on the part or in the head, read the answer with its
+/// working.
 class SumsLine : public QFrame {
     Q_OBJECT
-   public:
+ public:
     explicit SumsLine(const std::vector<MagneticCore>& cores, QWidget* parent = nullptr);
     void begin();
     void setSitting(const QString& today, const QString& left);
     QString answerText() const { return answer_->text(); }
 
-   signals:
+ signals:
     /// Enter: the best answer's value, to be put where the page wants one.
     void used(const QString& value);
     void left();
 
-   protected:
+ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
-   private:
+ private:
     void answer();
     void showNext(int by);
 

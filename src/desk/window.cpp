@@ -19,18 +19,24 @@
 namespace ombrek {
 
 Window::Window(Session& session, QWidget* parent)
-    : QMainWindow(parent), session_(session), wire_(new WireRail), pages_(new QStackedWidget),
-      sums_(new SumsLine(session.tables().cores)), strip_(new InstrumentStrip(session)) {
-    stationPages_ = {new PartsInPage(session), new WindingPage(session), new BoardPage(session), new FirstLightPage(session),
-                     new TunePage(session),    new ProofPage(session),   new SignOffPage(session)};
+    : QMainWindow(parent),
+      session_(session),
+      wire_(new WireRail),
+      pages_(new QStackedWidget),
+      sums_(new SumsLine(session.tables().cores)),
+      strip_(new InstrumentStrip(session)) {
+    stationPages_ = {new PartsInPage(session),    new WindingPage(session), new BoardPage(session),
+                     new FirstLightPage(session), new TunePage(session),    new ProofPage(session),
+                     new SignOffPage(session)};
     auto* start = new StartPage(session);
     start_ = start;
     connect(start, &StartPage::begun, this, [this] { setChoosing(false); });
-    connect(static_cast<SignOffPage*>(stationPages_.back()), &SignOffPage::wantsStation, this, [this](const QString& name) {
-        for (int i = 0; i < kStations; ++i) {
-            if (stationPages_[std::size_t(i)]->name() == name) goTo(i);
-        }
-    });
+    connect(static_cast<SignOffPage*>(stationPages_.back()), &SignOffPage::wantsStation, this,
+            [this](const QString& name) {
+                for (int i = 0; i < kStations; ++i) {
+                    if (stationPages_[std::size_t(i)]->name() == name) goTo(i);
+                }
+            });
     for (Page* page : stationPages_) pages_->addWidget(page);
     pages_->addWidget(start_);
 
@@ -56,17 +62,21 @@ Window::Window(Session& session, QWidget* parent)
 
     connect(wire_, &WireRail::chosen, this, &Window::goTo);
     connect(&session_, &Session::changed, this, &Window::refresh);
-    connect(&session_, &Session::said, this, [this](const QString& line, VerdictState state) { page()->showLine(line, state); });
+    connect(&session_, &Session::said, this,
+            [this](const QString& line, VerdictState state) { page()->showLine(line, state); });
     connect(sums_, &SumsLine::left, this, [this] { page()->setFocus(); });
     connect(sums_, &SumsLine::used, this, [this](const QString& value) {
-        if (!page()->offer(value)) page()->showLine(QStringLiteral("This page wants no value now: %1").arg(value), VerdictState::notDone);
+        if (!page()->offer(value))
+            page()->showLine(QStringLiteral("This page wants no value now: %1").arg(value),
+                             VerdictState::notDone);
     });
     clock_.setInterval(60000);
     connect(&clock_, &QTimer::timeout, this, &Window::refresh);
     clock_.start();
     addKeys();
     refresh();
-    if (session_.book().readOnly()) session_.say(qs(session_.book().readOnlyReason()), VerdictState::doubtful);
+    if (session_.book().readOnly())
+        session_.say(qs(session_.book().readOnlyReason()), VerdictState::doubtful);
 }
 
 void Window::addKeys() {
@@ -99,7 +109,9 @@ void Window::setChoosing(bool choosing) {
     refresh();
 }
 
-Page* Window::page() const { return session_.hasBuild() && !choosing_ ? stationPages_[std::size_t(station_)] : start_; }
+Page* Window::page() const {
+    return session_.hasBuild() && !choosing_ ? stationPages_[std::size_t(station_)] : start_;
+}
 
 void Window::goTo(int station) {
     choosing_ = false;
@@ -122,9 +134,11 @@ void Window::refresh() {
     }
     const Kit& kit = session_.kit();
     const Build& build = session_.build();
-    const QString sittings = build.sittings.size() == 1 ? QStringLiteral("first sitting")
-                                                        : QStringLiteral("sitting %1").arg(build.sittings.size());
-    wire_->show(qs(kit.name), qs(kit.summary) + QStringLiteral("\n") + sittings, stationLines(kit, build, session_.profile()));
+    const QString sittings = build.sittings.size() == 1
+                                 ? QStringLiteral("first sitting")
+                                 : QStringLiteral("sitting %1").arg(build.sittings.size());
+    wire_->show(qs(kit.name), qs(kit.summary) + QStringLiteral("\n") + sittings,
+                stationLines(kit, build, session_.profile()));
     const SittingLine sitting = sittingLine(kit, build, wallClock());
     sums_->setSitting(sitting.today, sitting.left);
     setWindowTitle(QStringLiteral("%1 – Ombrek").arg(qs(kit.name)));
@@ -150,7 +164,9 @@ void Window::undo(bool back) {
     if (!name) {
         session_.say(qs(name.error().sentence), VerdictState::notDone);
     } else {
-        session_.say((back ? QStringLiteral("Taken back: %1. Shift+Z does it again.") : QStringLiteral("Done again: %1.")).arg(qs(*name)));
+        session_.say((back ? QStringLiteral("Taken back: %1. Shift+Z does it again.")
+                           : QStringLiteral("Done again: %1."))
+                         .arg(qs(*name)));
     }
 }
 

@@ -13,10 +13,11 @@
 
 namespace ombrek {
 
-/// The window: the wire at the left, one station's page, the sums line at the foot, the instruments folded in at the right.
+/// The window: the wire at the left, one station's page, the sums line at the foot, the instruments folded in
+/// at the right.
 class Window : public QMainWindow {
     Q_OBJECT
-   public:
+ public:
     explicit Window(Session& session, QWidget* parent = nullptr);
 
     static constexpr int kStations = 7;
@@ -29,7 +30,7 @@ class Window : public QMainWindow {
     /// Put the application on the day or the night bench.
     static void setNight(bool night);
 
-   private:
+ private:
     void addKeys();
     void refresh();
     void setChoosing(bool choosing);

@@ -32,7 +32,8 @@ void drawBead(QPainter& p, QPointF at, double wound, bool earned, const Colours&
 /// The wire from one bead to the next: slack, thick where the kit has come.
 void drawWire(QPainter& p, QPointF from, QPointF to, bool bright, const Colours& c) {
     QPainterPath path(from);
-    path.cubicTo(from + QPointF(7, (to.y() - from.y()) * 0.35), to + QPointF(-8, (from.y() - to.y()) * 0.35), to);
+    path.cubicTo(from + QPointF(7, (to.y() - from.y()) * 0.35), to + QPointF(-8, (from.y() - to.y()) * 0.35),
+                 to);
     p.setBrush(Qt::NoBrush);
     p.setPen(QPen(bright ? c.copper : c.core, bright ? 5 : 2, Qt::SolidLine, Qt::RoundCap));
     p.drawPath(path);
@@ -76,7 +77,8 @@ void WireRail::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), c.rail);
     p.setPen(c.ink);
     p.setFont(benchFont(20, true));
-    p.drawText(QRectF(22, 22, width() - 30.0, 28), Qt::AlignLeft | Qt::AlignVCenter, kit_.isEmpty() ? QStringLiteral("Ombrek") : kit_);
+    p.drawText(QRectF(22, 22, width() - 30.0, 28), Qt::AlignLeft | Qt::AlignVCenter,
+               kit_.isEmpty() ? QStringLiteral("Ombrek") : kit_);
     p.setFont(benchFont(13));
     p.setPen(c.soft);
     p.drawText(QRectF(22, 50, width() - 30.0, 40), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, summary_);
@@ -94,7 +96,8 @@ void WireRail::paintEvent(QPaintEvent*) {
         come = come && lines_[std::size_t(i)].wound > 0;
         if (i + 1 < int(lines_.size())) {
             const QPointF next(row(i + 1).left() + 30, row(i + 1).center().y());
-            const bool bright = come && (lines_[std::size_t(i)].earned || lines_[std::size_t(i) + 1].wound > 0);
+            const bool bright =
+                come && (lines_[std::size_t(i)].earned || lines_[std::size_t(i) + 1].wound > 0);
             drawWire(p, at + QPointF(0, kBead), next - QPointF(0, kBead), bright, c);
         }
         drawBead(p, at, lines_[std::size_t(i)].wound, lines_[std::size_t(i)].earned, c);
@@ -109,7 +112,8 @@ void WireRail::paintEvent(QPaintEvent*) {
         p.setPen(c.soft);
         p.drawText(r.adjusted(56, r.height() / 2, 0, 0), Qt::AlignLeft | Qt::AlignTop, line.state);
         p.setFont(benchFont(12));
-        p.drawText(r.adjusted(0, r.height() / 2 - 22, -12, 0), Qt::AlignRight | Qt::AlignTop, QStringLiteral("F%1").arg(i + 1));
+        p.drawText(r.adjusted(0, r.height() / 2 - 22, -12, 0), Qt::AlignRight | Qt::AlignTop,
+                   QStringLiteral("F%1").arg(i + 1));
     }
 }
 

@@ -7,23 +7,24 @@
 
 namespace ombrek {
 
-/// The wire at the left: the kit's name and the seven stations threaded on enamelled copper, each bead wound as far as it has come.
+/// The wire at the left: the kit's name and the seven stations threaded on enamelled copper, each bead wound
+/// as far as it has come.
 class WireRail : public QWidget {
     Q_OBJECT
-   public:
+ public:
     explicit WireRail(QWidget* parent = nullptr);
     void show(const QString& kit, const QString& summary, std::vector<StationLine> lines);
     void setCurrent(int station);
     QSize sizeHint() const override { return {214, 600}; }
 
-   signals:
+ signals:
     void chosen(int station);
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
 
-   private:
+ private:
     QRectF row(int station) const;
 
     QString kit_, summary_;

@@ -39,13 +39,15 @@ Result<std::vector<CsvRow>> readCsv(const std::string& text) {
     std::string_view body = text;
     if (body.starts_with("\xEF\xBB\xBF")) body.remove_prefix(3);
     csv_parser parser;
-    if (csv_init(&parser, CSV_STRICT | CSV_STRICT_FINI) != 0) return problem("", "The CSV reader could not start.");
+    if (csv_init(&parser, CSV_STRICT | CSV_STRICT_FINI) != 0)
+        return problem("", "The CSV reader could not start.");
     Collector collector;
     const std::size_t used = csv_parse(&parser, body.data(), body.size(), onCell, onRow, &collector);
     const bool ended = used == body.size() && csv_fini(&parser, onCell, onRow, &collector) == 0;
     csv_free(&parser);
     if (!ended) {
-        return problem("line " + std::to_string(collector.rows.size() + 1), "A quote is opened or closed in the wrong place.");
+        return problem("line " + std::to_string(collector.rows.size() + 1),
+                       "A quote is opened or closed in the wrong place.");
     }
     return collector.rows;
 }

@@ -34,7 +34,8 @@ Result<void> writeFile(const fs::path& path, const std::string& bytes) {
         out.flush();
         if (!out) {
             fs::remove(beside, error);
-            return problem(path.string(), "This file cannot be written; is the folder there, writable and not full?");
+            return problem(path.string(),
+                           "This file cannot be written; is the folder there, writable and not full?");
         }
     }
     fs::rename(beside, path, error);

@@ -18,8 +18,10 @@ nlohmann::json parseJson(const std::string& text) {
     }
 }
 
-JsonFields::JsonFields(const nlohmann::json& object, std::string path) : object_(&object), path_(std::move(path)) {
-    if (!object.is_object()) throw JsonFault{{path_.empty() ? "/" : path_, "An object in braces is wanted here."}};
+JsonFields::JsonFields(const nlohmann::json& object, std::string path)
+    : object_(&object), path_(std::move(path)) {
+    if (!object.is_object())
+        throw JsonFault{{path_.empty() ? "/" : path_, "An object in braces is wanted here."}};
 }
 
 void JsonFields::fault(const std::string& name, const std::string& sentence) const {
@@ -93,7 +95,8 @@ double JsonFields::quantity(const std::string& name, Unit unit, double low, doub
         fault(name, "A value in " + std::string(plural(unit)) + " is wanted here, such as \"4.7k\".");
     }
     if (!(out >= low && out <= high)) {
-        fault(name, "This must be from " + formatQuantity(low, unit) + " to " + formatQuantity(high, unit) + ".");
+        fault(name,
+              "This must be from " + formatQuantity(low, unit) + " to " + formatQuantity(high, unit) + ".");
     }
     return out;
 }
@@ -108,7 +111,8 @@ std::vector<std::string> JsonFields::texts(const std::string& name) {
     if (value == nullptr) return out;
     if (!value->is_array()) fault(name, "A list in brackets is wanted here.");
     for (const auto& item : *value) {
-        if (!item.is_string()) fault(name + "/" + std::to_string(out.size()), "Text in quotes is wanted here.");
+        if (!item.is_string())
+            fault(name + "/" + std::to_string(out.size()), "Text in quotes is wanted here.");
         out.push_back(item.get<std::string>());
     }
     return out;
@@ -119,7 +123,8 @@ std::vector<JsonFields> JsonFields::objects(const std::string& name) {
     std::vector<JsonFields> out;
     if (value == nullptr) return out;
     if (!value->is_array()) fault(name, "A list in brackets is wanted here.");
-    for (const auto& item : *value) out.emplace_back(item, path_ + "/" + name + "/" + std::to_string(out.size()));
+    for (const auto& item : *value)
+        out.emplace_back(item, path_ + "/" + name + "/" + std::to_string(out.size()));
     return out;
 }
 

@@ -20,10 +20,10 @@ nlohmann::json parseJson(const std::string& text);
 
 /// The fields of one JSON object, read by name and type, each fault with its path ("/coils/2/core").
 ///
-/// Every field asked for is remembered; `finish` refuses what nobody asked for, so a misspelt name is told. Names that begin
-/// with "x-" are free for remarks.
+/// Every field asked for is remembered; `finish` refuses what nobody asked for, so a misspelt name is told.
+/// Names that begin with "x-" are free for remarks.
 class JsonFields {
-   public:
+ public:
     JsonFields(const nlohmann::json& object, std::string path);
 
     bool has(const std::string& name);
@@ -45,7 +45,7 @@ class JsonFields {
     [[noreturn]] void fault(const std::string& name, const std::string& sentence) const;
     const std::string& path() const { return path_; }
 
-   private:
+ private:
     const nlohmann::json* find(const std::string& name);
     const nlohmann::json& need(const std::string& name);
 

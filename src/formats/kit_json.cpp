@@ -35,7 +35,8 @@ Place readPlace(JsonFields fields) {
 }
 
 void readValue(JsonFields& fields, Part& part) {
-    const auto row = std::find_if(kMeasured.begin(), kMeasured.end(), [&](const Measured& m) { return m.kind == part.kind; });
+    const auto row = std::find_if(kMeasured.begin(), kMeasured.end(),
+                                  [&](const Measured& m) { return m.kind == part.kind; });
     if (row == kMeasured.end()) {
         part.value = fields.text("value");
         return;
@@ -52,7 +53,9 @@ Part readPart(JsonFields& fields) {
     if (part.ref.empty() || part.ref.size() > 16) fields.fault("ref", "A designator has 1 to 16 characters.");
     const auto kind = partKind(fields.text("kind"));
     if (!kind) {
-        fields.fault("kind", "One of resistor, capacitor, inductor, diode, transistor, ic, crystal, coil, trimmer, other.");
+        fields.fault(
+            "kind",
+            "One of resistor, capacitor, inductor, diode, transistor, ic, crystal, coil, trimmer, other.");
     }
     part.kind = *kind;
     readValue(fields, part);
@@ -74,7 +77,8 @@ MagneticCore readOwnCore(JsonFields fields) {
     MagneticCore core;
     core.shape = MagneticCore::Shape::twoHole;
     core.designation = fields.text("name");
-    if (fields.text("shape") != "two-hole") fields.fault("shape", "A kit's own core is \"two-hole\"; rings come from the table.");
+    if (fields.text("shape") != "two-hole")
+        fields.fault("shape", "A kit's own core is \"two-hole\"; rings come from the table.");
     core.material = fields.text("material", "ferrite");
     core.mix = fields.text("mix", "");
     core.al = fields.quantity("al", Unit::henry, 1e-12, 1e-3);
@@ -105,8 +109,10 @@ Coil readCoil(JsonFields& fields, const std::vector<MagneticCore>& cores) {
         coil.core = readOwnCore(fields.object("own_core"));
     } else {
         const std::string name = fields.text("core");
-        const auto hit = std::find_if(cores.begin(), cores.end(), [&](const auto& c) { return c.designation == name; });
-        if (hit == cores.end()) fields.fault("core", "\"" + name + "\" is not in the core table; give it as own_core.");
+        const auto hit =
+            std::find_if(cores.begin(), cores.end(), [&](const auto& c) { return c.designation == name; });
+        if (hit == cores.end())
+            fields.fault("core", "\"" + name + "\" is not in the core table; give it as own_core.");
         coil.core = *hit;
     }
     coil.wireText = fields.text("wire");
@@ -120,7 +126,8 @@ Coil readCoil(JsonFields& fields, const std::vector<MagneticCore>& cores) {
     for (JsonFields& row : fields.objects("windings")) {
         Winding winding{row.text("name"), row.whole("turns", 1, 500)};
         row.finish();
-        if (!names.insert(winding.name).second) row.fault("name", "Two windings of this coil have this name.");
+        if (!names.insert(winding.name).second)
+            row.fault("name", "Two windings of this coil have this name.");
         coil.windings.push_back(winding);
     }
     if (coil.windings.empty()) fields.fault("windings", "A coil has at least one winding.");
@@ -161,8 +168,10 @@ constexpr std::array<CheckUnit, 5> kCheckUnits{{{"voltage", Unit::volt},
 
 Unit readUnit(JsonFields& fields, const std::string& name) {
     const std::string text = fields.text(name);
-    const auto hit = std::find_if(kCheckUnits.begin(), kCheckUnits.end(), [&](const auto& u) { return u.quantity == text; });
-    if (hit == kCheckUnits.end()) fields.fault(name, "One of voltage, resistance, current, frequency, power.");
+    const auto hit = std::find_if(kCheckUnits.begin(), kCheckUnits.end(),
+                                  [&](const auto& u) { return u.quantity == text; });
+    if (hit == kCheckUnits.end())
+        fields.fault(name, "One of voltage, resistance, current, frequency, power.");
     return hit->unit;
 }
 
@@ -214,14 +223,15 @@ Ratings readRatings(JsonFields fields) {
     r.frequencyTolerance = fields.number("frequency_ppm", 0, 1e6, 100);
     r.ohms = fields.quantity("load", Unit::ohm, 0.1, 1e4, 50);
     r.harmonics = fields.has("harmonics") ? fields.whole("harmonics", 2, 20) : 3;
-    if (r.power > 0 && r.frequency <= 0) fields.fault("frequency", "A kit that transmits is rated at a frequency.");
+    if (r.power > 0 && r.frequency <= 0)
+        fields.fault("frequency", "A kit that transmits is rated at a frequency.");
     fields.finish();
     return r;
 }
 
 /// Everything that one record says of another must exist.
 class References {
-   public:
+ public:
     explicit References(const Kit& kit) : kit_(kit) {}
 
     void check() const {
@@ -238,17 +248,21 @@ class References {
         }
     }
 
-   private:
+ private:
     const Kit& kit_;
 
-    static std::string at(const std::string& list, std::size_t i) { return "/" + list + "/" + std::to_string(i); }
+    static std::string at(const std::string& list, std::size_t i) {
+        return "/" + list + "/" + std::to_string(i);
+    }
 
     static void need(bool ok, const std::string& path, const std::string& name) {
-        if (!ok) throw JsonFault{{path, "\"" + name + "\" is named here, but the kit has nothing of that name."}};
+        if (!ok)
+            throw JsonFault{{path, "\"" + name + "\" is named here, but the kit has nothing of that name."}};
     }
 
     template <class Records>
-    static void unique(const std::string& list, const Records& records, std::string Records::value_type::*key) {
+    static void unique(const std::string& list, const Records& records,
+                       std::string Records::value_type::*key) {
         std::set<std::string> seen;
         for (std::size_t i = 0; i < records.size(); ++i) {
             if (!seen.insert(records[i].*key).second) {
@@ -257,7 +271,9 @@ class References {
         }
     }
 
-    bool known(const std::string& ref) const { return kit_.part(ref) != nullptr || kit_.coil(ref) != nullptr; }
+    bool known(const std::string& ref) const {
+        return kit_.part(ref) != nullptr || kit_.coil(ref) != nullptr;
+    }
 
     void coils() const {
         for (std::size_t i = 0; i < kit_.coils.size(); ++i) {
@@ -266,12 +282,14 @@ class References {
             const Part* trimmer = kit_.part(tune->trimmer);
             const std::string path = at("coils", i) + "/tune";
             need(trimmer != nullptr, path + "/trimmer", tune->trimmer);
-            if (!(trimmer->high > trimmer->low)) throw JsonFault{{path + "/trimmer", "This part has no low and high."}};
+            if (!(trimmer->high > trimmer->low))
+                throw JsonFault{{path + "/trimmer", "This part has no low and high."}};
             for (const std::string& ref : tune->fixed) {
                 const Part* part = kit_.part(ref);
                 need(part != nullptr && part->kind == PartKind::capacitor, path + "/fixed", ref);
             }
-            if (tankOf(kit_, *tune).at(0.0) <= 0) throw JsonFault{{path, "There is no capacitance across this coil."}};
+            if (tankOf(kit_, *tune).at(0.0) <= 0)
+                throw JsonFault{{path, "There is no capacitance across this coil."}};
         }
     }
 
@@ -296,8 +314,10 @@ class References {
             }
         }
         for (std::size_t i = 0; i < kit_.lookAheads.size(); ++i) {
-            need(kit_.step(kit_.lookAheads[i].from) != nullptr, at("look_aheads", i) + "/from", kit_.lookAheads[i].from);
-            need(kit_.step(kit_.lookAheads[i].until) != nullptr, at("look_aheads", i) + "/until", kit_.lookAheads[i].until);
+            need(kit_.step(kit_.lookAheads[i].from) != nullptr, at("look_aheads", i) + "/from",
+                 kit_.lookAheads[i].from);
+            need(kit_.step(kit_.lookAheads[i].until) != nullptr, at("look_aheads", i) + "/until",
+                 kit_.lookAheads[i].until);
         }
         const auto order = stepOrder(kit_, Order::manual);
         if (!order) throw JsonFault{{"/steps, " + order.error().place, order.error().sentence}};
@@ -314,8 +334,10 @@ class References {
 
 Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cores) {
     JsonFields top(document, "");
-    if (top.text("format") != "ombrek-kit") top.fault("format", "A kit file says \"format\": \"ombrek-kit\".");
-    if (top.whole("version", 1, 1000) != 1) top.fault("version", "This kit file is of a newer version than 1; get a newer Ombrek.");
+    if (top.text("format") != "ombrek-kit")
+        top.fault("format", "A kit file says \"format\": \"ombrek-kit\".");
+    if (top.whole("version", 1, 1000) != 1)
+        top.fault("version", "This kit file is of a newer version than 1; get a newer Ombrek.");
     Kit kit;
     kit.id = top.text("id");
     kit.name = top.text("name");
@@ -364,7 +386,9 @@ Result<KitFile> readKitFile(const std::filesystem::path& path, const std::vector
     auto text = readFile(path, 16000000);
     if (!text) return tl::make_unexpected(text.error());
     auto kit = readKit(*text, cores);
-    if (!kit) return problem(path.filename().string() + (kit.error().place.empty() ? "" : ", " + kit.error().place), kit.error().sentence);
+    if (!kit)
+        return problem(path.filename().string() + (kit.error().place.empty() ? "" : ", " + kit.error().place),
+                       kit.error().sentence);
     return KitFile{std::move(*kit), std::move(*text)};
 }
 

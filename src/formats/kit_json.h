@@ -9,8 +9,8 @@
 
 namespace ombrek {
 
-/// Read a kit from its JSON text, whole and checked: every designator, core, step and subject it names must exist, steps must
-/// not go in a circle. The format is described in docs/formats/kit.md.
+/// Read a kit from its JSON text, whole and checked: every designator, core, step and subject it names must
+/// exist, steps must not go in a circle. The format is described in docs/formats/kit.md.
 /// @param cores  the core table that coils refer to
 /// @return the kit, or the first fault with its line or path
 Result<Kit> readKit(const std::string& json, const std::vector<MagneticCore>& cores);

@@ -17,7 +17,7 @@ struct TableFault {
 
 /// One data row of a table with a header, cells by column name.
 class NamedRow {
-   public:
+ public:
     NamedRow(const std::map<std::string, std::size_t>& columns, const CsvRow& row, std::size_t line)
         : columns_(columns), row_(row), line_(line) {}
 
@@ -35,7 +35,7 @@ class NamedRow {
         throw TableFault{{"line " + std::to_string(line_) + ", " + column, sentence}};
     }
 
-   private:
+ private:
     const std::map<std::string, std::size_t>& columns_;
     const CsvRow& row_;
     std::size_t line_;
@@ -61,12 +61,14 @@ MagneticCore coreFrom(const NamedRow& row) {
 }  // namespace
 
 const MagneticCore* Tables::core(const std::string& designation) const {
-    const auto hit = std::find_if(cores.begin(), cores.end(), [&](const auto& c) { return c.designation == designation; });
+    const auto hit =
+        std::find_if(cores.begin(), cores.end(), [&](const auto& c) { return c.designation == designation; });
     return hit == cores.end() ? nullptr : &*hit;
 }
 
 const LimitProfile& Tables::profile(const std::string& id) const {
-    const auto hit = std::find_if(profiles.begin(), profiles.end(), [&](const auto& p) { return p.id == id; });
+    const auto hit =
+        std::find_if(profiles.begin(), profiles.end(), [&](const auto& p) { return p.id == id; });
     return hit == profiles.end() ? profiles.front() : *hit;
 }
 

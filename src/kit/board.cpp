@@ -17,7 +17,8 @@ Evidence evidenceOf(const std::string& subject, const Kit& kit, const Build& bui
     if (kind == "coil") {
         if (const Coil* coil = kit.coil(id)) {
             const Verdict v = coilVerdict(*coil, build);
-            return {coil->ref + " " + coil->what, v.state, v.sentence.empty() ? "Not wound and measured yet." : v.sentence};
+            return {coil->ref + " " + coil->what, v.state,
+                    v.sentence.empty() ? "Not wound and measured yet." : v.sentence};
         }
     } else if (kind == "check") {
         if (const Check* check = kit.check(id)) {
@@ -32,12 +33,14 @@ Evidence evidenceOf(const std::string& subject, const Kit& kit, const Build& bui
     } else if (kind == "part") {
         if (const Part* part = kit.part(id)) {
             const Verdict v = partVerdict(*part, build);
-            return {part->ref + " " + part->value, v.state, v.sentence.empty() ? "Not seen yet." : v.sentence};
+            return {part->ref + " " + part->value, v.state,
+                    v.sentence.empty() ? "Not seen yet." : v.sentence};
         }
     } else if (kind == "step") {
         if (const Step* step = kit.step(id)) {
             const bool done = build.done(id);
-            return {step->title, done ? VerdictState::pass : VerdictState::notDone, done ? "Done." : "Not done yet."};
+            return {step->title, done ? VerdictState::pass : VerdictState::notDone,
+                    done ? "Done." : "Not done yet."};
         }
     }
     return {subject, VerdictState::notDone, "The kit has nothing by this name."};
@@ -53,7 +56,8 @@ std::vector<Evidence> holdEvidence(const Step& step, const Kit& kit, const Build
 
 bool holdEarned(const Step& step, const Kit& kit, const Build& build) {
     const auto evidence = holdEvidence(step, kit, build);
-    return std::all_of(evidence.begin(), evidence.end(), [](const Evidence& e) { return e.state == VerdictState::pass; });
+    return std::all_of(evidence.begin(), evidence.end(),
+                       [](const Evidence& e) { return e.state == VerdictState::pass; });
 }
 
 const Step* nextStep(const Kit& kit, const std::vector<std::size_t>& order, const Build& build) {
@@ -83,7 +87,8 @@ std::vector<std::string> partsNotIn(const Step& step, const Kit& kit, const Buil
 
 PlanTime planTime(const Kit& kit, const Build& build) {
     PlanTime out;
-    for (const Step& step : kit.steps) (build.done(step.id) ? out.plannedDone : out.plannedLeft) += step.minutes;
+    for (const Step& step : kit.steps)
+        (build.done(step.id) ? out.plannedDone : out.plannedLeft) += step.minutes;
     for (const Sitting& sitting : build.sittings) out.spent += double(sitting.end - sitting.start) / 60.0;
     out.left = minutesLeft(out.plannedDone, out.spent, out.plannedLeft);
     return out;

@@ -8,10 +8,12 @@
 
 namespace ombrek {
 
-/// What the evidence says of a subject named in a hold point: "coil:T1", "check:rail5", "adjust:rx", "part:R1", "step:s12".
+/// What the evidence says of a subject named in a hold point: "coil:T1", "check:rail5", "adjust:rx",
+/// "part:R1", "step:s12".
 Evidence evidenceOf(const std::string& subject, const Kit& kit, const Build& build);
 
-/// What a hold point rests on, one row for each thing it needs; empty when only the builder's own eyes are asked.
+/// What a hold point rests on, one row for each thing it needs; empty when only the builder's own eyes are
+/// asked.
 std::vector<Evidence> holdEvidence(const Step& step, const Kit& kit, const Build& build);
 bool holdEarned(const Step& step, const Kit& kit, const Build& build);
 

@@ -13,17 +13,18 @@ namespace ombrek {
 
 /// What this builder did with one kit. A plain copy of what the book holds.
 
-/// One reading of something. `subject` says of what: "part:R14", "coil:T1", "check:rail5", "adjust:rx", "proof:power",
-/// "proof:supply", "proof:frequency", "proof:harmonic:2".
+/// One reading of something. `subject` says of what: "part:R14", "coil:T1", "check:rail5", "adjust:rx",
+/// "proof:power", "proof:supply", "proof:frequency", "proof:harmonic:2".
 struct Reading {
     std::int64_t id = 0;
     std::string subject;
-    double value = 0;        ///< SI
+    double value = 0;  ///< SI
     Unit unit = Unit::none;
     double uncertainty = 0;  ///< U = 2u [same unit]
-    double setting = 0;      ///< what went with it: adjuster position 0 … 1, attenuation [dB], diode drop [V], correction
-    std::string method;      ///< "typed", the instrument's name, or a power method's id
-    std::int64_t at = 0;     ///< seconds since 1970, UTC
+    double setting =
+        0;  ///< what went with it: adjuster position 0 … 1, attenuation [dB], diode drop [V], correction
+    std::string method;   ///< "typed", the instrument's name, or a power method's id
+    std::int64_t at = 0;  ///< seconds since 1970, UTC
 };
 
 /// How a part was accounted for without, or beside, a reading.

@@ -8,7 +8,8 @@ namespace ombrek {
 /// The last reading of a check against its limits, with the meter's error.
 Verdict checkVerdict(const Check& check, const Build& build);
 
-/// The next check to make: the first without a passing reading. A failed gate therefore comes before all that follow it.
+/// The next check to make: the first without a passing reading. A failed gate therefore comes before all that
+/// follow it.
 const Check* nextCheck(const Kit& kit, const Build& build);
 
 /// The gate check that bars the way to `check`, or null: it comes earlier and does not pass.

@@ -32,14 +32,16 @@ constexpr std::array<Accuracy, 8> kAccuracies{{
 }};
 
 const Accuracy* accuracyFor(Unit unit) {
-    const auto hit = std::find_if(kAccuracies.begin(), kAccuracies.end(), [&](const auto& a) { return a.unit == unit; });
+    const auto hit =
+        std::find_if(kAccuracies.begin(), kAccuracies.end(), [&](const auto& a) { return a.unit == unit; });
     return hit == kAccuracies.end() ? nullptr : &*hit;
 }
 
 }  // namespace
 
 std::string_view name(InstrumentRole role) {
-    static constexpr std::array<std::string_view, 4> names{"multimeter", "L/C meter", "counter", "power meter"};
+    static constexpr std::array<std::string_view, 4> names{"multimeter", "L/C meter", "counter",
+                                                           "power meter"};
     return names[static_cast<std::size_t>(role)];
 }
 

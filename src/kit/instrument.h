@@ -10,8 +10,8 @@ namespace ombrek {
 
 /// The instruments of a usual bench.
 enum class InstrumentRole { multimeter, lcMeter, counter, powerMeter };
-inline constexpr std::array<InstrumentRole, 4> kInstrumentRoles{InstrumentRole::multimeter, InstrumentRole::lcMeter,
-                                                                InstrumentRole::counter, InstrumentRole::powerMeter};
+inline constexpr std::array<InstrumentRole, 4> kInstrumentRoles{
+    InstrumentRole::multimeter, InstrumentRole::lcMeter, InstrumentRole::counter, InstrumentRole::powerMeter};
 
 std::string_view name(InstrumentRole role);
 /// The instrument that measures a unit on this bench.

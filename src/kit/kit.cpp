@@ -7,8 +7,8 @@ namespace {
 
 template <class Records, class Key>
 auto* found(const Records& records, const std::string& key, Key Records::value_type::*member) {
-    const auto hit =
-        std::find_if(records.begin(), records.end(), [&](const auto& record) { return record.*member == key; });
+    const auto hit = std::find_if(records.begin(), records.end(),
+                                  [&](const auto& record) { return record.*member == key; });
     return hit == records.end() ? nullptr : &*hit;
 }
 
@@ -18,7 +18,9 @@ const Part* Kit::part(const std::string& ref) const { return found(parts, ref, &
 const Coil* Kit::coil(const std::string& ref) const { return found(coils, ref, &Coil::ref); }
 const Step* Kit::step(const std::string& id) const { return found(steps, id, &Step::id); }
 const Check* Kit::check(const std::string& id) const { return found(checks, id, &Check::id); }
-const Adjustment* Kit::adjustment(const std::string& id) const { return found(adjustments, id, &Adjustment::id); }
+const Adjustment* Kit::adjustment(const std::string& id) const {
+    return found(adjustments, id, &Adjustment::id);
+}
 
 Result<std::vector<std::size_t>> stepOrder(const Kit& kit, Order order) {
     std::vector<PlanStep> steps;
@@ -43,7 +45,8 @@ std::vector<LadderElement> lowPassOf(const Kit& kit) {
     std::vector<LadderElement> out;
     for (const FilterElement& element : kit.lowPass) {
         if (const Coil* coil = kit.coil(element.ref)) {
-            out.push_back({element.series ? LadderElement::Kind::seriesL : LadderElement::Kind::shuntL, coil->target});
+            out.push_back(
+                {element.series ? LadderElement::Kind::seriesL : LadderElement::Kind::shuntL, coil->target});
         } else if (const Part* part = kit.part(element.ref)) {
             out.push_back(
                 {element.series ? LadderElement::Kind::seriesC : LadderElement::Kind::shuntC, part->nominal});

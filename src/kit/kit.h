@@ -14,8 +14,8 @@
 
 namespace ombrek {
 
-/// What the supplier sent: parts, coils, steps, checks, adjustments and rated figures. Plain records; SI values.
-/// The file format is described in docs/formats/kit.md.
+/// What the supplier sent: parts, coils, steps, checks, adjustments and rated figures. Plain records; SI
+/// values. The file format is described in docs/formats/kit.md.
 
 /// Where a part sits on the board, its middle in millimetres from the top left corner seen from above.
 struct Place {
@@ -24,16 +24,16 @@ struct Place {
 };
 
 struct Part {
-    std::string ref;         ///< designator, "R14"
+    std::string ref;  ///< designator, "R14"
     PartKind kind = PartKind::other;
-    std::string value;       ///< as the list prints it, "4.7 kΩ", "NPN, small signal"
-    double nominal = 0;      ///< SI; 0 when there is nothing to measure
+    std::string value;   ///< as the list prints it, "4.7 kΩ", "NPN, small signal"
+    double nominal = 0;  ///< SI; 0 when there is nothing to measure
     Unit unit = Unit::none;
-    double tolerance = 0;    ///< [%]
+    double tolerance = 0;      ///< [%]
     double low = 0, high = 0;  ///< range of a trimmer [F]
-    std::string what;        ///< its duty, "base bias of the driver"
-    std::string mark;        ///< what is printed or painted on it
-    std::string orientation; ///< how it goes in, when that matters
+    std::string what;          ///< its duty, "base bias of the driver"
+    std::string mark;          ///< what is printed or painted on it
+    std::string orientation;   ///< how it goes in, when that matters
     std::string bag;
     std::optional<Place> place;
 
@@ -54,14 +54,14 @@ struct CoilTune {
 };
 
 struct Coil {
-    std::string ref;        ///< "T1"
-    std::string what;       ///< "receive band-pass"
+    std::string ref;   ///< "T1"
+    std::string what;  ///< "receive band-pass"
     MagneticCore core;
     Wire wire;
-    std::string wireText;   ///< as given, "28AWG"
-    double target = 0;      ///< inductance of the first winding [H]
-    double tolerance = 0;   ///< accepted deviation [%]
-    double tail = 0.03;     ///< each [m]
+    std::string wireText;  ///< as given, "28AWG"
+    double target = 0;     ///< inductance of the first winding [H]
+    double tolerance = 0;  ///< accepted deviation [%]
+    double tail = 0.03;    ///< each [m]
     std::vector<Winding> windings;
     std::optional<CoilTune> tune;
     std::string note;
@@ -69,7 +69,8 @@ struct Coil {
 
 /// Work stops here until the evidence named is there, or the builder goes on knowingly.
 struct HoldPoint {
-    std::vector<std::string> needs;  ///< subjects: "coil:T1", "check:rail5", "adjust:rx"; empty: the builder's own eyes
+    std::vector<std::string>
+        needs;  ///< subjects: "coil:T1", "check:rail5", "adjust:rx"; empty: the builder's own eyes
     std::string say;
 };
 
@@ -79,10 +80,10 @@ struct Step {
     std::vector<std::string> fits;   ///< designators fitted in this step
     std::vector<std::string> after;  ///< step ids
     double minutes = 5;
-    double height = 0;               ///< of what is fitted [mm]
+    double height = 0;  ///< of what is fitted [mm]
     std::optional<HoldPoint> hold;
     std::string caution;
-    std::string note;                ///< an erratum or a craft remark
+    std::string note;  ///< an erratum or a craft remark
 };
 
 /// Something to know at `from` because of what comes at `until`.
@@ -93,26 +94,26 @@ struct LookAhead {
 
 struct Check {
     std::string id;
-    std::string title;      ///< "5 V regulator output"
-    std::string at;         ///< where to touch, "U3 pin 3"
+    std::string title;  ///< "5 V regulator output"
+    std::string at;     ///< where to touch, "U3 pin 3"
     Unit unit = Unit::volt;
     Limits limits;
-    bool gate = false;      ///< do not go on until this passes
+    bool gate = false;  ///< do not go on until this passes
     std::string caution;
-    std::string suspects;   ///< where to look when it fails
+    std::string suspects;  ///< where to look when it fails
 };
 
 struct Adjustment {
     enum class Kind { peak, set };
     std::string id;
     std::string title;
-    std::string adjuster;   ///< designator of what is turned
+    std::string adjuster;  ///< designator of what is turned
     Kind kind = Kind::peak;
     Unit unit = Unit::volt;
-    std::string reads;      ///< "audio across the phones"
-    std::string coil;       ///< the coil it tunes; may be empty
-    double target = 0;      ///< of a `set` [SI]
-    double tolerance = 0;   ///< of a `set` [same unit]
+    std::string reads;     ///< "audio across the phones"
+    std::string coil;      ///< the coil it tunes; may be empty
+    double target = 0;     ///< of a `set` [SI]
+    double tolerance = 0;  ///< of a `set` [same unit]
     std::string caution;
 };
 
@@ -122,7 +123,7 @@ struct Ratings {
     double frequency = 0;                           ///< [Hz]
     double frequencyTolerance = 0;                  ///< [ppm]
     double ohms = 50;
-    int harmonics = 3;                              ///< highest order to measure
+    int harmonics = 3;  ///< highest order to measure
     bool transmits() const { return power > 0; }
 };
 

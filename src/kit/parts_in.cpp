@@ -41,7 +41,8 @@ Verdict partVerdict(const Part& part, const Build& build) {
     Verdict out;
     if (mark == build.parts.end()) return out;
     out.state = VerdictState::pass;
-    out.sentence = mark->second == PartMark::trusted ? "Taken on trust, not measured." : "Seen and identified.";
+    out.sentence =
+        mark->second == PartMark::trusted ? "Taken on trust, not measured." : "Seen and identified.";
     return out;
 }
 
@@ -52,10 +53,18 @@ BagCount countBag(const Kit& kit, const Build& build) {
         const auto mark = build.parts.find(part.ref);
         const bool missing = mark != build.parts.end() && mark->second == PartMark::missing;
         switch (partVerdict(part, build).state) {
-            case VerdictState::pass: ++out.in; break;
-            case VerdictState::fail: ++(missing ? out.missing : out.wrong); break;
-            case VerdictState::notDone: ++out.waiting; break;
-            default: ++out.doubtful; break;
+            case VerdictState::pass:
+                ++out.in;
+                break;
+            case VerdictState::fail:
+                ++(missing ? out.missing : out.wrong);
+                break;
+            case VerdictState::notDone:
+                ++out.waiting;
+                break;
+            default:
+                ++out.doubtful;
+                break;
         }
     }
     return out;

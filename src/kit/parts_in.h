@@ -9,8 +9,8 @@ namespace ombrek {
 
 /// How one line of the parts list stands: the last reading's verdict, or the builder's own word.
 ///
-/// A reading outside its limits says which preferred value it looks like. A part marked missing fails; one that has no
-/// value to measure passes when it has been seen.
+/// A reading outside its limits says which preferred value it looks like. A part marked missing fails; one
+/// that has no value to measure passes when it has been seen.
 Verdict partVerdict(const Part& part, const Build& build);
 
 /// Limits of a part's value with its tolerance [SI].

@@ -88,8 +88,9 @@ ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& pr
     judgeHarmonics(kit, build, profile, out);
     if (const Reading* reading = build.last("proof:frequency")) {
         out.frequency = reading->value;
-        out.frequencyVerdict = judgeFrequency(reading->value, kit.ratings.frequency, kit.ratings.frequencyTolerance,
-                                              reading->uncertainty, build.rule);
+        out.frequencyVerdict =
+            judgeFrequency(reading->value, kit.ratings.frequency, kit.ratings.frequencyTolerance,
+                           reading->uncertainty, build.rule);
     }
     return out;
 }

@@ -27,21 +27,22 @@ const PowerMethod& powerMethod(std::string_view id);
 /// Watts from a "proof:power" reading, by the method it was taken with.
 Power powerOf(const Reading& reading, double ohms);
 
-/// A power-meter reading [dBm] behind the bench's 30 dB attenuator as watts before it, with its uncertainty; all else kept.
+/// A power-meter reading [dBm] behind the bench's 30 dB attenuator as watts before it, with its uncertainty;
+/// all else kept.
 inline constexpr double kBenchAttenuation = 30.0;  ///< [dB]
 Reading inWatts(Reading reading);
 
 /// What was proved, beside what the kit promises.
 struct ProofState {
-    std::optional<Power> power;      ///< as measured, at the supply used
-    double supply = 0;               ///< used [V]; the rated one until it is read
-    double powerAtRated = 0;         ///< the measured power scaled to the rated supply [W]
+    std::optional<Power> power;  ///< as measured, at the supply used
+    double supply = 0;           ///< used [V]; the rated one until it is read
+    double powerAtRated = 0;     ///< the measured power scaled to the rated supply [W]
     Verdict powerVerdict;
-    std::optional<double> frequency; ///< [Hz]
+    std::optional<double> frequency;  ///< [Hz]
     Verdict frequencyVerdict;
     std::vector<Harmonic> harmonics;
     std::vector<Verdict> harmonicVerdicts;  ///< one for every order 2 … ratings.harmonics
-    double required = 0;             ///< [dB] below the fundamental, by the profile at the measured power
+    double required = 0;  ///< [dB] below the fundamental, by the profile at the measured power
 };
 
 /// The kit's low-pass with the values that were measured, and nominal ones where none was.

@@ -22,7 +22,8 @@ Evidences trimmerEvidence(const Kit& kit, const Build& build) {
         if (!coil.tune) continue;
         const auto cover = coilCover(kit, coil, build);
         const bool measured = build.last("coil:" + coil.ref) != nullptr;
-        out.push_back({coil.ref + " with " + coil.tune->trimmer, measured ? cover->state : VerdictState::notDone,
+        out.push_back({coil.ref + " with " + coil.tune->trimmer,
+                       measured ? cover->state : VerdictState::notDone,
                        measured ? cover->sentence : "Coil not measured yet."});
     }
     return out;
@@ -34,7 +35,8 @@ Evidences stepEvidence(const Kit& kit, const Build& build, bool holds) {
         if (step.hold.has_value() != holds) continue;
         const auto record = build.steps.find(step.id);
         const bool done = record != build.steps.end();
-        Evidence e{step.title, done ? VerdictState::pass : VerdictState::notDone, done ? "Done." : "Not done yet."};
+        Evidence e{step.title, done ? VerdictState::pass : VerdictState::notDone,
+                   done ? "Done." : "Not done yet."};
         if (done && record->second.knowingly && !holdEarned(step, kit, build)) {
             e.state = VerdictState::doubtful;
             e.sentence = "Passed knowingly, without its evidence.";
@@ -45,13 +47,15 @@ Evidences stepEvidence(const Kit& kit, const Build& build, bool holds) {
 }
 
 Evidence from(std::string what, const Verdict& verdict) {
-    return {std::move(what), verdict.state, verdict.sentence.empty() ? "Not measured yet." : verdict.sentence};
+    return {std::move(what), verdict.state,
+            verdict.sentence.empty() ? "Not measured yet." : verdict.sentence};
 }
 
 Evidences harmonicEvidence(const ProofState& proof) {
     Evidences out;
     int order = 2;
-    for (const Verdict& verdict : proof.harmonicVerdicts) out.push_back(from("Harmonic " + std::to_string(order++), verdict));
+    for (const Verdict& verdict : proof.harmonicVerdicts)
+        out.push_back(from("Harmonic " + std::to_string(order++), verdict));
     return out;
 }
 
@@ -68,9 +72,13 @@ Readiness readiness(const Kit& kit, const Build& build, const LimitProfile& prof
         }
         out.gates.push_back(std::move(gate));
     };
-    const auto all = [&](const auto& records, auto subject) { return evidenceForAll(records, subject, kit, build); };
-    add("parts", "Every part in and right", "Parts in", all(kit.parts, [](const Part& p) { return "part:" + p.ref; }));
-    add("coils", "Coils wound and measured", "Winding", all(kit.coils, [](const Coil& c) { return "coil:" + c.ref; }));
+    const auto all = [&](const auto& records, auto subject) {
+        return evidenceForAll(records, subject, kit, build);
+    };
+    add("parts", "Every part in and right", "Parts in",
+        all(kit.parts, [](const Part& p) { return "part:" + p.ref; }));
+    add("coils", "Coils wound and measured", "Winding",
+        all(kit.coils, [](const Coil& c) { return "coil:" + c.ref; }));
     add("trimmers", "Trimmers reach their bands", "Winding", trimmerEvidence(kit, build));
     add("steps", "Every step done", "Board", stepEvidence(kit, build, false));
     add("holds", "Hold points earned", "Board", stepEvidence(kit, build, true));

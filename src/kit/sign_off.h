@@ -9,7 +9,8 @@ namespace ombrek {
 
 /// Every gate between the bag and the air, with its evidence, in the order of the stations.
 ///
-/// Gates that a kit does not have (coils for a kit without coils, power for one that does not transmit) are left out.
+/// Gates that a kit does not have (coils for a kit without coils, power for one that does not transmit) are
+/// left out.
 Readiness readiness(const Kit& kit, const Build& build, const LimitProfile& profile);
 
 }  // namespace ombrek

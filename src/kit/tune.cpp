@@ -16,8 +16,9 @@ double amplitude(double reading, Unit unit) {
 
 std::string turnsSentence(int change, const std::string& coil) {
     const int count = std::abs(change);
-    return std::string(change > 0 ? "Add " : "Remove ") + std::to_string(count) + (count == 1 ? " turn" : " turns") +
-           (change > 0 ? " on " : " from ") + coil + ", then peak it again.";
+    return std::string(change > 0 ? "Add " : "Remove ") + std::to_string(count) +
+           (count == 1 ? " turn" : " turns") + (change > 0 ? " on " : " from ") + coil +
+           ", then peak it again.";
 }
 
 void settlePeak(const Kit& kit, const Adjustment& adjustment, const Build& build, TuneState& out) {
@@ -57,7 +58,8 @@ void settleSetting(const Adjustment& adjustment, const Build& build, TuneState& 
 
 TuneState tuneState(const Kit& kit, const Adjustment& adjustment, const Build& build) {
     TuneState out;
-    for (const Reading& r : build.all("adjust:" + adjustment.id)) out.readings.push_back({r.setting, r.value});
+    for (const Reading& r : build.all("adjust:" + adjustment.id))
+        out.readings.push_back({r.setting, r.value});
     if (adjustment.kind == Adjustment::Kind::peak) {
         settlePeak(kit, adjustment, build, out);
     } else {

@@ -32,21 +32,23 @@ double coreFill(const Coil& coil) {
 std::optional<TrimAdvice> coilAdvice(const Coil& coil, const Build& build) {
     const Reading* measured = build.last("coil:" + coil.ref);
     if (measured == nullptr || !(measured->value > 0) || !wound(coil, build)) return std::nullopt;
-    return adviseTrim(coil.core, mainTurns(coil, build), measured->value, coil.target, coil.tolerance, coreFill(coil));
+    return adviseTrim(coil.core, mainTurns(coil, build), measured->value, coil.target, coil.tolerance,
+                      coreFill(coil));
 }
 
 std::optional<TrimmerCover> coilCover(const Kit& kit, const Coil& coil, const Build& build) {
     if (!coil.tune) return std::nullopt;
     const Reading* measured = build.last("coil:" + coil.ref);
     const double value = measured != nullptr && measured->value > 0 ? measured->value : coil.target;
-    return trimmerCover(value, mainTurns(coil, build), tankOf(kit, *coil.tune), coil.tune->low, coil.tune->high);
+    return trimmerCover(value, mainTurns(coil, build), tankOf(kit, *coil.tune), coil.tune->low,
+                        coil.tune->high);
 }
 
 Verdict coilVerdict(const Coil& coil, const Build& build) {
     const Reading* measured = build.last("coil:" + coil.ref);
     if (!wound(coil, build) || measured == nullptr) return {};
-    return judge(measured->value, limitsAround(coil.target, coil.tolerance), measured->uncertainty, build.rule,
-                 Unit::henry);
+    return judge(measured->value, limitsAround(coil.target, coil.tolerance), measured->uncertainty,
+                 build.rule, Unit::henry);
 }
 
 const Coil* nextCoil(const Kit& kit, const Build& build) {

@@ -22,7 +22,8 @@ double coreFill(const Coil& coil);
 /// Advice from the measured inductance; nothing before it is measured.
 std::optional<TrimAdvice> coilAdvice(const Coil& coil, const Build& build);
 
-/// Whether the trimmer reaches the band: with the measured inductance, else the kit's target. Nothing if the coil is not tuned.
+/// Whether the trimmer reaches the band: with the measured inductance, else the kit's target. Nothing if the
+/// coil is not tuned.
 std::optional<TrimmerCover> coilCover(const Kit& kit, const Coil& coil, const Build& build);
 
 /// Measured inductance against the target, with the meter's error; not done until wound and measured.

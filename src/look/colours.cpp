@@ -9,20 +9,46 @@ static void loadFontResource() { Q_INIT_RESOURCE(fonts); }
 namespace ombrek {
 
 const Colours& dayBench() {
-    static const Colours day{
-        .paper = "#F5F2EB", .rail = "#ECE7DB", .card = "#FCFAF5", .line = "#DCD5C7", .ink = "#1C2529", .soft = "#59646A",
-        .copper = "#A8562A", .copperLight = "#D99A6E", .pass = "#1F5FA8", .doubtful = "#8A5B00", .fail = "#B9382A",
-        .cannotTell = "#6B4FA0", .notDone = "#666D6A", .passTint = "#DCE6F0", .doubtfulTint = "#EFE1BF",
-        .core = "#CFC7B6", .board = "#E4E6DA", .boardInk = "#4E5A50"};
+    static const Colours day{.paper = "#F5F2EB",
+                             .rail = "#ECE7DB",
+                             .card = "#FCFAF5",
+                             .line = "#DCD5C7",
+                             .ink = "#1C2529",
+                             .soft = "#59646A",
+                             .copper = "#A8562A",
+                             .copperLight = "#D99A6E",
+                             .pass = "#1F5FA8",
+                             .doubtful = "#8A5B00",
+                             .fail = "#B9382A",
+                             .cannotTell = "#6B4FA0",
+                             .notDone = "#666D6A",
+                             .passTint = "#DCE6F0",
+                             .doubtfulTint = "#EFE1BF",
+                             .core = "#CFC7B6",
+                             .board = "#E4E6DA",
+                             .boardInk = "#4E5A50"};
     return day;
 }
 
 const Colours& nightBench() {
-    static const Colours night{
-        .paper = "#1B2023", .rail = "#14181A", .card = "#23292D", .line = "#3A4348", .ink = "#ECE7DB", .soft = "#A9B1B3",
-        .copper = "#E08A55", .copperLight = "#F3B78F", .pass = "#7DB3EC", .doubtful = "#E3B04B", .fail = "#F08A7B",
-        .cannotTell = "#BBA2E8", .notDone = "#9AA39F", .passTint = "#2A3A4B", .doubtfulTint = "#44391F",
-        .core = "#575246", .board = "#262E2A", .boardInk = "#A4B3A6"};
+    static const Colours night{.paper = "#1B2023",
+                               .rail = "#14181A",
+                               .card = "#23292D",
+                               .line = "#3A4348",
+                               .ink = "#ECE7DB",
+                               .soft = "#A9B1B3",
+                               .copper = "#E08A55",
+                               .copperLight = "#F3B78F",
+                               .pass = "#7DB3EC",
+                               .doubtful = "#E3B04B",
+                               .fail = "#F08A7B",
+                               .cannotTell = "#BBA2E8",
+                               .notDone = "#9AA39F",
+                               .passTint = "#2A3A4B",
+                               .doubtfulTint = "#44391F",
+                               .core = "#575246",
+                               .board = "#262E2A",
+                               .boardInk = "#A4B3A6"};
     return night;
 }
 
@@ -51,11 +77,16 @@ QPalette paletteOf(const Colours& c) {
 
 QColor colourOf(const Colours& c, VerdictState state) {
     switch (state) {
-        case VerdictState::pass: return c.pass;
-        case VerdictState::doubtful: return c.doubtful;
-        case VerdictState::fail: return c.fail;
-        case VerdictState::cannotTell: return c.cannotTell;
-        case VerdictState::notDone: break;
+        case VerdictState::pass:
+            return c.pass;
+        case VerdictState::doubtful:
+            return c.doubtful;
+        case VerdictState::fail:
+            return c.fail;
+        case VerdictState::cannotTell:
+            return c.cannotTell;
+        case VerdictState::notDone:
+            break;
     }
     return c.notDone;
 }
@@ -65,7 +96,8 @@ QString styleSheetOf(const Colours& c) {
         "QFrame#card { background: @card; border: 1px solid @line; border-radius: 10px; }"
         "QFrame#bottom { background: @card; border: 0; border-top: 1px solid @line; }"
         "QFrame#strip { background: @rail; border: 0; border-left: 1px solid @line; }"
-        "QLineEdit { background: @card; border: 2px solid @line; border-radius: 6px; padding: 4px 8px; color: @ink; }"
+        "QLineEdit { background: @card; border: 2px solid @line; border-radius: 6px; padding: 4px 8px; "
+        "color: @ink; }"
         "QLineEdit:focus { border-color: @copper; }"
         "QListView { background: transparent; border: 0; outline: 0; }"
         "QListView:focus { border: 1px solid @copper; border-radius: 6px; }"
@@ -75,8 +107,9 @@ QString styleSheetOf(const Colours& c) {
         "QLabel[tone=\"soft\"] { color: @soft; }"
         "QLabel[tone=\"copper\"] { color: @copper; }"
         "QToolTip { background: @card; color: @ink; border: 1px solid @line; }");
-    const std::pair<const char*, QColor> names[] = {{"@card", c.card}, {"@line", c.line}, {"@copper", c.copper},
-                                                    {"@ink", c.ink},   {"@rail", c.rail}, {"@soft", c.soft}};
+    const std::pair<const char*, QColor> names[] = {{"@card", c.card},     {"@line", c.line},
+                                                    {"@copper", c.copper}, {"@ink", c.ink},
+                                                    {"@rail", c.rail},     {"@soft", c.soft}};
     for (const auto& [name, colour] : names) sheet.replace(QLatin1String(name), colour.name());
     return sheet;
 }

@@ -8,7 +8,8 @@
 
 namespace ombrek {
 
-/// The colours of one bench. Text colours hold 4.5 : 1 on paper, rail and card (WCAG 2.2); tests/look checks it.
+/// The colours of one bench. Text colours hold 4.5 : 1 on paper, rail and card (WCAG 2.2); tests/look checks
+/// it.
 struct Colours {
     QColor paper, rail, card, line;
     QColor ink, soft;

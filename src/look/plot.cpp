@@ -38,7 +38,8 @@ void addSeries(QCustomPlot& plot, const PlotData::Series& series, double floor, 
     QCPGraph* graph = plot.addGraph();
     if (series.kind == PlotData::Kind::dots) {
         graph->setLineStyle(QCPGraph::lsNone);
-        graph->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(c.ink, 2), QBrush(c.card), 10));
+        graph->setScatterStyle(
+            QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(c.ink, 2), QBrush(c.card), 10));
     } else {
         graph->setPen(QPen(c.copper, 2.5));
     }

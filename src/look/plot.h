@@ -33,14 +33,14 @@ struct PlotData {
 
 /// A plot in the window, in the bench's colours. QCustomPlot stays inside plot.cpp: its header is heavy.
 class Plot : public QWidget {
-   public:
+ public:
     explicit Plot(QWidget* parent = nullptr);
     void show(const PlotData& data);
 
-   protected:
+ protected:
     void changeEvent(QEvent* event) override;
 
-   private:
+ private:
     QWidget* plot_;
     PlotData data_;
 };

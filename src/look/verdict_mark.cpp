@@ -40,8 +40,10 @@ void drawVerdictMark(QPainter& painter, const QRectF& square, VerdictState state
             break;
         case VerdictState::fail:
             painter.setPen(QPen(colour, square.width() * 0.2, Qt::SolidLine, Qt::FlatCap));
-            painter.drawLine(square.topLeft() + QPointF(stroke, stroke), square.bottomRight() - QPointF(stroke, stroke));
-            painter.drawLine(square.topRight() + QPointF(-stroke, stroke), square.bottomLeft() + QPointF(stroke, -stroke));
+            painter.drawLine(square.topLeft() + QPointF(stroke, stroke),
+                             square.bottomRight() - QPointF(stroke, stroke));
+            painter.drawLine(square.topRight() + QPointF(-stroke, stroke),
+                             square.bottomLeft() + QPointF(stroke, -stroke));
             break;
         case VerdictState::cannotTell: {
             QFont font = painter.font();

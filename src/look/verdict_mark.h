@@ -11,6 +11,8 @@ namespace ombrek {
 void drawVerdictMark(QPainter& painter, const QRectF& square, VerdictState state, const Colours& colours);
 
 /// The word as a QString.
-inline QString wordOf(VerdictState state) { return QString::fromUtf8(word(state).data(), int(word(state).size())); }
+inline QString wordOf(VerdictState state) {
+    return QString::fromUtf8(word(state).data(), int(word(state).size()));
+}
 
 }  // namespace ombrek

@@ -20,7 +20,8 @@ struct Scaled {
 Scaled scaleFor(double value, Unit unit) {
     const SplitText split = splitQuantity(value, unit, 3);
     const double shown = std::strtod(split.number.c_str(), nullptr);
-    return {shown != 0 ? std::pow(10.0, 3 * std::round(std::log10(std::fabs(shown / value)) / 3)) : 1, qs(split.unit)};
+    return {shown != 0 ? std::pow(10.0, 3 * std::round(std::log10(std::fabs(shown / value)) / 3)) : 1,
+            qs(split.unit)};
 }
 
 /// Readings of a setting joined in the order of their positions.
@@ -75,8 +76,9 @@ PlotData tunePlot(const Kit& kit, const Adjustment& adjustment, const Build& bui
         high = std::max(high, state.peak ? highestOf(state, adjustment.unit) : 0.0) * 1.2;
     }
     if (!(high > low)) high = low + 1;
-    const Scaled scale = set && adjustment.unit == Unit::hertz ? Scaled{1e-3, QStringLiteral("kHz from target")}
-                                                               : scaleFor(high, adjustment.unit);
+    const Scaled scale = set && adjustment.unit == Unit::hertz
+                             ? Scaled{1e-3, QStringLiteral("kHz from target")}
+                             : scaleFor(high, adjustment.unit);
     const double zero = set && adjustment.unit == Unit::hertz ? adjustment.target : 0.0;
     const auto shown = [&](double reading) { return (reading - zero) * scale.factor; };
     for (const auto& r : state.readings) {
@@ -95,7 +97,8 @@ PlotData tunePlot(const Kit& kit, const Adjustment& adjustment, const Build& bui
     return out;
 }
 
-PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proof, const LimitProfile& profile) {
+PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proof,
+                      const LimitProfile& profile) {
     const double f = kit.ratings.frequency, last = f * (kit.ratings.harmonics + 0.6);
     PlotData out;
     out.title = QStringLiteral("Harmonics below the fundamental");

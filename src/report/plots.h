@@ -7,10 +7,13 @@
 
 namespace ombrek {
 
-/// An adjuster's readings over its travel, the fitted curve, and where it should stand. Used on the Tune page and in the report.
+/// An adjuster's readings over its travel, the fitted curve, and where it should stand. Used on the Tune page
+/// and in the report.
 PlotData tunePlot(const Kit& kit, const Adjustment& adjustment, const Build& build);
 
-/// The fundamental, each harmonic measured, the limit, and what the low-pass as built takes away at every frequency.
-PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proof, const LimitProfile& profile);
+/// The fundamental, each harmonic measured, the limit, and what the low-pass as built takes away at every
+/// frequency.
+PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proof,
+                      const LimitProfile& profile);
 
 }  // namespace ombrek

@@ -55,7 +55,8 @@ QString gatesSection(const Readiness& readiness) {
     std::vector<Row> rows;
     for (const Gate& gate : readiness.gates) {
         QString state = mark(gate.state());
-        if (gate.passedKnowingly && gate.state() != VerdictState::pass) state += QStringLiteral("<br>passed knowingly");
+        if (gate.passedKnowingly && gate.state() != VerdictState::pass)
+            state += QStringLiteral("<br>passed knowingly");
         QString evidence = esc(gate.summary());
         if (!gate.reason.empty()) evidence += QStringLiteral("<br>Reason: ") + esc(gate.reason);
         int named = 0;
@@ -73,12 +74,13 @@ QString coilsSection(const Kit& kit, const Build& build) {
     std::vector<Row> rows;
     for (const Coil& coil : kit.coils) {
         QStringList turns;
-        for (const Winding& w : coil.windings) turns << QString::number(build.winding(coil.ref, w.name).turns);
+        for (const Winding& w : coil.windings)
+            turns << QString::number(build.winding(coil.ref, w.name).turns);
         const auto cover = coilCover(kit, coil, build);
-        rows.push_back({esc(coil.ref + " " + coil.what), esc(coil.core.designation), turns.join(QStringLiteral(" + ")),
-                        esc(formatQuantity(coil.target, Unit::henry, 3)),
-                        quantityOrDash(build.last("coil:" + coil.ref), 3), mark(coilVerdict(coil, build).state),
-                        cover ? esc(cover->sentence) : QString()});
+        rows.push_back({esc(coil.ref + " " + coil.what), esc(coil.core.designation),
+                        turns.join(QStringLiteral(" + ")), esc(formatQuantity(coil.target, Unit::henry, 3)),
+                        quantityOrDash(build.last("coil:" + coil.ref), 3),
+                        mark(coilVerdict(coil, build).state), cover ? esc(cover->sentence) : QString()});
     }
     return QStringLiteral("<h2>Coils</h2>") +
            table({"Coil", "Core", "Turns", "Wanted", "Measured", "Verdict", "Trimmer"}, rows);
@@ -104,8 +106,13 @@ QString partsSection(const Kit& kit, const Build& build) {
                         mark(verdict.state), esc(verdict.sentence)});
     }
     const BagCount bag = countBag(kit, build);
-    QString out = QStringLiteral("<h2>Parts</h2><p>%1 of %2 in, %3 missing, %4 of another value, %5 doubtful.</p>")
-                      .arg(bag.in).arg(bag.total).arg(bag.missing).arg(bag.wrong).arg(bag.doubtful);
+    QString out =
+        QStringLiteral("<h2>Parts</h2><p>%1 of %2 in, %3 missing, %4 of another value, %5 doubtful.</p>")
+            .arg(bag.in)
+            .arg(bag.total)
+            .arg(bag.missing)
+            .arg(bag.wrong)
+            .arg(bag.doubtful);
     return rows.empty() ? out : out + table({"Part", "Wanted", "Reading", "Verdict", "Why"}, rows);
 }
 
@@ -117,18 +124,24 @@ QString proofSection(const Kit& kit, const ProofState& proof, const LimitProfile
                                                formatQuantity(proof.powerAtRated, Unit::watt, 3) + " at " +
                                                formatQuantity(kit.ratings.supply, Unit::volt, 3))
                                          : QStringLiteral("–");
-    rows.push_back({"Power", esc(formatQuantity(kit.ratings.power, Unit::watt, 3)), measured, mark(proof.powerVerdict.state)});
-    rows.push_back({"Frequency", esc(formatQuantity(kit.ratings.frequency, Unit::hertz, 8)),
-                    proof.frequency ? esc(formatQuantity(*proof.frequency, Unit::hertz, 8)) : QStringLiteral("–"),
-                    mark(proof.frequencyVerdict.state)});
+    rows.push_back({"Power", esc(formatQuantity(kit.ratings.power, Unit::watt, 3)), measured,
+                    mark(proof.powerVerdict.state)});
+    rows.push_back(
+        {"Frequency", esc(formatQuantity(kit.ratings.frequency, Unit::hertz, 8)),
+         proof.frequency ? esc(formatQuantity(*proof.frequency, Unit::hertz, 8)) : QStringLiteral("–"),
+         mark(proof.frequencyVerdict.state)});
     for (std::size_t i = 0; i < proof.harmonicVerdicts.size(); ++i) {
         const Verdict& v = proof.harmonicVerdicts[i];
-        rows.push_back({QStringLiteral("Harmonic %1").arg(i + 2), esc(formatQuantity(proof.required, Unit::decibel, 3) + " below"),
-                        v.state == VerdictState::notDone ? QStringLiteral("–") : esc(formatQuantity(v.reading, Unit::decibel, 3)),
+        rows.push_back({QStringLiteral("Harmonic %1").arg(i + 2),
+                        esc(formatQuantity(proof.required, Unit::decibel, 3) + " below"),
+                        v.state == VerdictState::notDone ? QStringLiteral("–")
+                                                         : esc(formatQuantity(v.reading, Unit::decibel, 3)),
                         mark(v.state)});
     }
-    QString out = QStringLiteral("<h2>Proof</h2>") + table({"What", "Rated or required", "Measured", "Verdict"}, rows);
-    if (proof.power) out += QStringLiteral("<p>%1</p>").arg(esc(proof.power->working.text()).replace('\n', "<br>"));
+    QString out =
+        QStringLiteral("<h2>Proof</h2>") + table({"What", "Rated or required", "Measured", "Verdict"}, rows);
+    if (proof.power)
+        out += QStringLiteral("<p>%1</p>").arg(esc(proof.power->working.text()).replace('\n', "<br>"));
     return out + QStringLiteral("<p>Limit: %1. Source: %2.</p>").arg(esc(profile.name), esc(profile.source));
 }
 
@@ -143,7 +156,9 @@ QString remarksSection(const Kit& kit, const Build& build) {
 
 QString picture(std::size_t index) {
     return QStringLiteral("<p><img src=\"plot:%1\" width=\"%2\" height=\"%3\" alt=\"plot\"></p>")
-        .arg(index).arg(kPlotSize.width()).arg(kPlotSize.height());
+        .arg(index)
+        .arg(kPlotSize.width())
+        .arg(kPlotSize.height());
 }
 
 QString verdictLine(const Readiness& readiness) {
@@ -152,7 +167,9 @@ QString verdictLine(const Readiness& readiness) {
         return QStringLiteral("All %1 gates are earned.").arg(gates.size());
     }
     return QStringLiteral("%1 of %2 gates are earned, %3 passed knowingly, %4 open.")
-        .arg(readiness.earned()).arg(gates.size()).arg(readiness.open() - readiness.earned())
+        .arg(readiness.earned())
+        .arg(gates.size())
+        .arg(readiness.open() - readiness.earned())
         .arg(int(gates.size()) - readiness.open());
 }
 
@@ -165,9 +182,10 @@ Report makeReport(const Kit& kit, const Build& build, const Tables& tables, std:
     Report out;
     out.title = QString::fromStdString(kit.name);
     const double hours = planTime(kit, build).spent / 60;
-    out.html = QStringLiteral("<h1>%1</h1><p>%2</p><p><b>%3</b> Built from %4 to %5, %6 hours at the bench.</p>")
-                   .arg(esc(kit.name), esc(kit.summary), verdictLine(ready), when(build.started), when(now),
-                        QLocale().toString(hours, 'f', 1));
+    out.html =
+        QStringLiteral("<h1>%1</h1><p>%2</p><p><b>%3</b> Built from %4 to %5, %6 hours at the bench.</p>")
+            .arg(esc(kit.name), esc(kit.summary), verdictLine(ready), when(build.started), when(now),
+                 QLocale().toString(hours, 'f', 1));
     out.html += gatesSection(ready) + proofSection(kit, proof, profile);
     if (!proof.harmonics.empty()) {
         out.html += picture(out.plots.size());
@@ -183,8 +201,10 @@ Report makeReport(const Kit& kit, const Build& build, const Tables& tables, std:
         out.plots.push_back(plotSvg(tunePlot(kit, a, build), kPlotSize));
     }
     out.html += checksSection(kit, build) + partsSection(kit, build) + remarksSection(kit, build);
-    out.html += QStringLiteral("<p>Verdicts count the instruments' own error where the guard-band rule was chosen. Band limits, power "
-                               "and mode are a matter of the operator's licence and local rules.</p>");
+    out.html += QStringLiteral(
+        "<p>Verdicts count the instruments' own error where the guard-band rule was chosen. Band limits, "
+        "power "
+        "and mode are a matter of the operator's licence and local rules.</p>");
     return out;
 }
 
@@ -192,12 +212,16 @@ QByteArray reportAsHtml(const Report& report) {
     QString body = report.html;
     for (std::size_t i = 0; i < report.plots.size(); ++i) {
         body.replace(QStringLiteral("\"plot:%1\"").arg(i),
-                     QStringLiteral("\"data:image/svg+xml;base64,%1\"").arg(QString::fromLatin1(report.plots[i].toBase64())));
+                     QStringLiteral("\"data:image/svg+xml;base64,%1\"")
+                         .arg(QString::fromLatin1(report.plots[i].toBase64())));
     }
-    return QStringLiteral("<!doctype html><html lang=\"en\"><head><meta charset=\"utf-8\"><title>%1</title><style>"
-                          "body{font-family:B612,sans-serif;color:#1C2529;background:#fff;max-width:52em;margin:2em auto;padding:0 1em}"
-                          "table{border-collapse:collapse}td,th{border-bottom:1px solid #DCD5C7;text-align:left}img{max-width:100%}"
-                          "</style></head><body>%2</body></html>\n")
+    return QStringLiteral(
+               "<!doctype html><html lang=\"en\"><head><meta charset=\"utf-8\"><title>%1</title><style>"
+               "body{font-family:B612,sans-serif;color:#1C2529;background:#fff;max-width:52em;margin:2em "
+               "auto;padding:0 1em}"
+               "table{border-collapse:collapse}td,th{border-bottom:1px solid "
+               "#DCD5C7;text-align:left}img{max-width:100%}"
+               "</style></head><body>%2</body></html>\n")
         .arg(report.title.toHtmlEscaped(), body)
         .toUtf8();
 }
@@ -230,9 +254,11 @@ QByteArray reportAsPdf(const Report& report) {
     QFont font(QStringLiteral("B612"));
     font.setPointSizeF(8.5);
     document.setDefaultFont(font);
-    document.setDefaultStyleSheet(QStringLiteral("th { color: #59646A; } h1 { font-size: 20pt; } h2 { font-size: 13pt; }"));
+    document.setDefaultStyleSheet(
+        QStringLiteral("th { color: #59646A; } h1 { font-size: 20pt; } h2 { font-size: 13pt; }"));
     for (std::size_t i = 0; i < report.plots.size(); ++i) {
-        document.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("plot:%1").arg(i)), rendered(report.plots[i]));
+        document.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("plot:%1").arg(i)),
+                             rendered(report.plots[i]));
     }
     document.setHtml(report.html);
     document.setPageSize(QSizeF(writer.width(), writer.height()));

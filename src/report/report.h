@@ -13,10 +13,11 @@
 
 namespace ombrek {
 
-/// The signed-off report: what was built, measured and judged, with evidence. Made once, written as HTML or PDF.
+/// The signed-off report: what was built, measured and judged, with evidence. Made once, written as HTML or
+/// PDF.
 struct Report {
-    QString html;                  ///< body; pictures are named plot:0, plot:1 …
-    std::vector<QByteArray> plots; ///< SVG
+    QString html;                   ///< body; pictures are named plot:0, plot:1 …
+    std::vector<QByteArray> plots;  ///< SVG
     QString title;
 };
 

@@ -49,7 +49,8 @@ double besideBest(const std::vector<AdjusterReading>& readings) {
 
 double firstFreePosition(const std::set<double>& seen) {
     for (const double start : {0.5, 0.2, 0.8}) {
-        const bool near = std::any_of(seen.begin(), seen.end(), [&](double x) { return std::fabs(x - start) < 0.1; });
+        const bool near =
+            std::any_of(seen.begin(), seen.end(), [&](double x) { return std::fabs(x - start) < 0.1; });
         if (!near) return start;
     }
     return 0.35;
@@ -124,8 +125,9 @@ void judgeInside(PeakEstimate& out, const std::set<double>& positions) {
     }
     if (at) out.nextPosition = std::clamp(out.position + (left ? 1.0 : -1.0) * out.halfWidth, 0.0, 1.0);
     out.state = VerdictState::doubtful;
-    out.sentence = at ? "Nearly: one reading at " + travel(out.nextPosition) + " shows that it falls on that side too."
-                      : "The peak should be at " + travel(out.position) + "; turn there and read once more.";
+    out.sentence =
+        at ? "Nearly: one reading at " + travel(out.nextPosition) + " shows that it falls on that side too."
+           : "The peak should be at " + travel(out.position) + "; turn there and read once more.";
 }
 
 }  // namespace
@@ -154,10 +156,15 @@ PeakEstimate estimatePeak(const std::vector<AdjusterReading>& all) {
     }
     out.position = -c(1) / (2 * c(2));
     const double inverseSquare = c(0) + c(1) * out.position + c(2) * out.position * out.position;
-    if (inverseSquare <= 0) {  // the parabola dips below zero: the readings are too far from the peak to tell its height
+    if (inverseSquare <=
+        0) {  // the parabola dips below zero: the readings are too far from the peak to tell its height
         out.position = std::clamp(out.position, 0.0, 1.0);
         out.reading = best.reading;
-        askAt(out, out.position);
+        if (out.position < kEndZone || out.position > 1 - kEndZone) {
+            judgeEnd(out, positions);
+        } else {
+            askAt(out, positions.contains(out.position) ? besideBest(readings) : out.position);
+        }
         return out;
     }
     out.reading = 1.0 / std::sqrt(inverseSquare);

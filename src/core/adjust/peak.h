@@ -28,11 +28,12 @@ struct PeakEstimate {
 
 /// Where a tuned circuit peaks, from at least three readings at different positions.
 ///
-/// Near resonance the response y falls as 1/y² = a + b·(x − x0)², so a parabola is fitted to 1/y² of the readings above a third
-/// of the best one (all, when there are fewer than three such), each weighted by the error it then has (y³, for equal errors
-/// of y). The peak is proven (pass) when one reading is close to it and lower ones stand near on both sides; until then
-/// `nextPosition` is the one that is lacking. A peak within 3 % of an end, or beyond it, is an end stop: the coil is wrong,
-/// not the trimmer. Source: response of a single tuned circuit; the end-stop rule is common practice.
+/// Near resonance the response y falls as 1/y² = a + b·(x − x0)², so a parabola is fitted to 1/y² of the
+/// readings above a third of the best one (all, when there are fewer than three such), each weighted by the
+/// error it then has (y³, for equal errors of y). The peak is proven (pass) when one reading is close to it
+/// and lower ones stand near on both sides; until then `nextPosition` is the one that is lacking. A peak
+/// within 3 % of an end, or beyond it, is an end stop: the coil is wrong, not the trimmer. Source: response
+/// of a single tuned circuit; the end-stop rule is common practice.
 /// @param readings  amplitudes (volts), positive; powers must be given as their square roots
 PeakEstimate estimatePeak(const std::vector<AdjusterReading>& readings);
 

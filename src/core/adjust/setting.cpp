@@ -32,15 +32,18 @@ SettingEstimate estimateSetting(const std::vector<AdjusterReading>& readings, do
     }
     if (width <= 1.0) {
         out.nextPosition = out.position;
-        out.sentence = "Should read " + formatQuantity(target, unit, 6) + " at " + percent(out.position) + " of the travel.";
+        out.sentence = "Should read " + formatQuantity(target, unit, 6) + " at " + percent(out.position) +
+                       " of the travel.";
         return out;
     }
     const bool lowRead = latest.begin()->first <= 0.03, highRead = latest.rbegin()->first >= 0.97;
     if (lowRead && highRead) {
         out.reachable = false;
-        const bool atLow = std::fabs(latest.begin()->second - target) < std::fabs(latest.rbegin()->second - target);
+        const bool atLow =
+            std::fabs(latest.begin()->second - target) < std::fabs(latest.rbegin()->second - target);
         out.position = out.nextPosition = atLow ? 0.0 : 1.0;
-        out.sentence = formatQuantity(target, unit, 6) + " is out of reach: nearest at " + percent(out.position) + ".";
+        out.sentence =
+            formatQuantity(target, unit, 6) + " is out of reach: nearest at " + percent(out.position) + ".";
         return out;
     }
     // With two readings the slope tells which end; with one, try the upper end first.

@@ -14,8 +14,8 @@ struct SettingEstimate {
     std::string sentence;
 };
 
-/// Linear interpolation between the two readings that bracket the target; if none do, an end not yet read is proposed,
-/// and when both ends have been read the target is out of reach.
+/// Linear interpolation between the two readings that bracket the target; if none do, an end not yet read is
+/// proposed, and when both ends have been read the target is out of reach.
 /// @param unit  of the readings, for the sentence
 SettingEstimate estimateSetting(const std::vector<AdjusterReading>& readings, double target, Unit unit);
 

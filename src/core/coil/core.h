@@ -8,7 +8,7 @@ namespace ombrek {
 struct MagneticCore {
     enum class Shape { ring, twoHole };
 
-    std::string designation;        ///< "T37-6"
+    std::string designation;  ///< "T37-6"
     Shape shape = Shape::ring;
     std::string material;           ///< "powdered-iron" or "ferrite"
     std::string mix;                ///< "6", "43"
@@ -18,8 +18,8 @@ struct MagneticCore {
     double al = 0.0;                ///< [H/turn²]
     double alTolerancePercent = 0;  ///< [%]
     double initialPermeability = 0;
-    double turnLength = 0.0;        ///< wire of one turn [m], for a shape that is not a ring
-    std::string paint;              ///< as painted on a powder core; empty for ferrite
+    double turnLength = 0.0;  ///< wire of one turn [m], for a shape that is not a ring
+    std::string paint;        ///< as painted on a powder core; empty for ferrite
 
     bool ferrite() const { return material == "ferrite"; }
 };

@@ -20,7 +20,8 @@ std::string remedy(double exactTurns, int turns) {
     int change = static_cast<int>(std::lround(exactTurns)) - turns;
     if (change == 0) change = exactTurns > turns ? 1 : -1;
     const int count = std::abs(change);
-    return std::string(change > 0 ? "add " : "remove ") + std::to_string(count) + (count == 1 ? " turn" : " turns");
+    return std::string(change > 0 ? "add " : "remove ") + std::to_string(count) +
+           (count == 1 ? " turn" : " turns");
 }
 
 }  // namespace
@@ -35,7 +36,8 @@ double inductanceFor(double frequency, double capacitance) {
     return 1.0 / (angular(frequency) * angular(frequency) * capacitance);
 }
 
-TrimmerCover trimmerCover(double inductance, int turns, const TankCapacitance& tank, double low, double high) {
+TrimmerCover trimmerCover(double inductance, int turns, const TankCapacitance& tank, double low,
+                          double high) {
     if (turns < 1 || !(low > 0) || high < low || !(tank.trimmerHigh > tank.trimmerLow)) {
         throw std::domain_error("turns, band and trimmer range are positive");
     }
@@ -52,7 +54,8 @@ TrimmerCover trimmerCover(double inductance, int turns, const TankCapacitance& t
         formatQuantity(out.lowest, Unit::hertz, 4) + " to " + formatQuantity(out.highest, Unit::hertz, 4);
     if (out.lowest > low || out.highest < high) {
         out.state = VerdictState::fail;
-        out.sentence = "The trimmer reaches " + range + ", not the band: " + remedy(out.turnsToCentre, turns) + ".";
+        out.sentence =
+            "The trimmer reaches " + range + ", not the band: " + remedy(out.turnsToCentre, turns) + ".";
     } else if (out.position < 0.15 || out.position > 0.85) {
         out.state = VerdictState::doubtful;
         out.sentence = "The trimmer reaches the band, but at " + percentOfTravel(out.position) +
@@ -63,13 +66,15 @@ TrimmerCover trimmerCover(double inductance, int turns, const TankCapacitance& t
                        " of its travel.";
     }
     out.working.lines = {
-        {"f = 1/(2π√(L·C))", formatQuantity(inductance, Unit::henry, 4) + " with " +
-                                 formatQuantity(tank.at(0), Unit::farad, 3) + " to " +
-                                 formatQuantity(tank.at(1), Unit::farad, 3), range},
+        {"f = 1/(2π√(L·C))",
+         formatQuantity(inductance, Unit::henry, 4) + " with " + formatQuantity(tank.at(0), Unit::farad, 3) +
+             " to " + formatQuantity(tank.at(1), Unit::farad, 3),
+         range},
         {"position = (C wanted − C least)/span", formatQuantity(wantedC, Unit::farad, 4),
          percentOfTravel(out.position)},
-        {"N centred = N·√(L centre / L)", std::to_string(turns) + "·√(" + formatQuantity(centreL, Unit::henry, 4) +
-                                              " / " + formatQuantity(inductance, Unit::henry, 4) + ")",
+        {"N centred = N·√(L centre / L)",
+         std::to_string(turns) + "·√(" + formatQuantity(centreL, Unit::henry, 4) + " / " +
+             formatQuantity(inductance, Unit::henry, 4) + ")",
          formatQuantity(out.turnsToCentre, Unit::none, 3)}};
     out.working.source = "Thomson's formula; 15 % to 85 % of the travel is common practice";
     return out;

@@ -14,7 +14,9 @@ struct TankCapacitance {
     double trimmerLow = 0.0;
     double trimmerHigh = 0.0;
 
-    double at(double position) const { return fixed + stray + trimmerLow + position * (trimmerHigh - trimmerLow); }
+    double at(double position) const {
+        return fixed + stray + trimmerLow + position * (trimmerHigh - trimmerLow);
+    }
 };
 
 /// Resonance [Hz], f = 1/(2π√(LC)). @throws std::domain_error unless both are positive
@@ -24,10 +26,10 @@ double resonance(double inductance, double capacitance);
 double inductanceFor(double frequency, double capacitance);
 
 struct TrimmerCover {
-    double lowest = 0.0;          ///< frequency with the trimmer full in [Hz]
-    double highest = 0.0;         ///< frequency with the trimmer at its least [Hz]
-    double position = 0.0;        ///< trimmer position at the target, 0 least to 1 most; beyond that: out of reach
-    double turnsToCentre = 0.0;   ///< turns that would put the target at half travel, not rounded
+    double lowest = 0.0;    ///< frequency with the trimmer full in [Hz]
+    double highest = 0.0;   ///< frequency with the trimmer at its least [Hz]
+    double position = 0.0;  ///< trimmer position at the target, 0 least to 1 most; beyond that: out of reach
+    double turnsToCentre = 0.0;  ///< turns that would put the target at half travel, not rounded
     VerdictState state = VerdictState::notDone;
     std::string sentence;
     Working working;
@@ -35,8 +37,8 @@ struct TrimmerCover {
 
 /// Does the trimmer reach from one end of a band to the other with this inductance?
 ///
-/// Pass: both ends of the band are reached and the middle lies between 15 % and 85 % of the travel; doubtful: reached, but
-/// nearer to an end; fail: not reached, and the sentence says how many turns to add or remove.
+/// Pass: both ends of the band are reached and the middle lies between 15 % and 85 % of the travel; doubtful:
+/// reached, but nearer to an end; fail: not reached, and the sentence says how many turns to add or remove.
 /// @param inductance  measured or computed [H] @param turns  now on the core
 /// @param low,high    the band [Hz]
 /// Source: Thomson's formula; the 15 % to 85 % rule is common practice.

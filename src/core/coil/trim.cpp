@@ -40,14 +40,20 @@ std::string percent(double value) {
 std::string turnWord(int turns) { return std::to_string(turns) + (turns == 1 ? " turn" : " turns"); }
 
 std::string sentenceFor(const TrimAdvice& advice, double target, const TurnChange& change) {
-    const std::string off = percent(advice.deviationPercent) + " from " + formatQuantity(target, Unit::henry, 3);
+    const std::string off =
+        percent(advice.deviationPercent) + " from " + formatQuantity(target, Unit::henry, 3);
     const std::string then = "; expect " + formatQuantity(change.inductance, Unit::henry, 3) + ".";
     switch (advice.act) {
-        case Act::leave: return "Leave it: " + off + ".";
-        case Act::squeeze: return "Squeeze the turns together: " + off + ".";
-        case Act::spread: return "Spread the turns: " + off + ".";
-        case Act::addTurns: return "Add " + turnWord(advice.turns) + ": " + off + then;
-        case Act::removeTurns: return "Remove " + turnWord(advice.turns) + ": " + off + then;
+        case Act::leave:
+            return "Leave it: " + off + ".";
+        case Act::squeeze:
+            return "Squeeze the turns together: " + off + ".";
+        case Act::spread:
+            return "Spread the turns: " + off + ".";
+        case Act::addTurns:
+            return "Add " + turnWord(advice.turns) + ": " + off + then;
+        case Act::removeTurns:
+            return "Remove " + turnWord(advice.turns) + ": " + off + then;
     }
     return {};
 }
@@ -72,12 +78,14 @@ TrimAdvice adviseTrim(const MagneticCore& core, int wound, double measured, doub
     }
     out.sentence = sentenceFor(out, target, change);
     if (out.act == Act::leave && off > tolerance) {
-        out.sentence = "Leave it: " + percent(out.deviationPercent) + ", and one turn more or less would be worse.";
+        out.sentence =
+            "Leave it: " + percent(out.deviationPercent) + ", and one turn more or less would be worse.";
     }
-    out.working.lines.push_back({"N2 = N1·√(L wanted / L measured)",
-                                 std::to_string(wound) + "·√(" + formatQuantity(target, Unit::henry, 4) + " / " +
-                                     formatQuantity(measured, Unit::henry, 4) + ")",
-                                 formatQuantity(wound * std::sqrt(target / measured), Unit::none, 3) + " turns"});
+    out.working.lines.push_back(
+        {"N2 = N1·√(L wanted / L measured)",
+         std::to_string(wound) + "·√(" + formatQuantity(target, Unit::henry, 4) + " / " +
+             formatQuantity(measured, Unit::henry, 4) + ")",
+         formatQuantity(wound * std::sqrt(target / measured), Unit::none, 3) + " turns"});
     out.working.lines.push_back({"reach of squeezing or spreading", "", "±" + plainNumber(reach) + " %"});
     out.working.source = "definition of AL; reach is common practice";
     return out;

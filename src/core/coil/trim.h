@@ -8,8 +8,8 @@
 namespace ombrek {
 
 struct TurnChange {
-    int turns = 0;              ///< to add; negative: to remove
-    double inductance = 0.0;    ///< then to be expected [H]
+    int turns = 0;            ///< to add; negative: to remove
+    double inductance = 0.0;  ///< then to be expected [H]
 };
 
 /// Whole-turn change that brings a wound coil nearest to its target.
@@ -27,17 +27,18 @@ TurnChange turnsToTarget(int wound, double measured, double target);
 struct TrimAdvice {
     enum class Act { leave, squeeze, spread, addTurns, removeTurns };
     Act act = Act::leave;
-    int turns = 0;                 ///< to add or remove, positive
-    double deviationPercent = 0;   ///< measured against target
-    std::string sentence;          ///< ready to be shown
+    int turns = 0;                ///< to add or remove, positive
+    double deviationPercent = 0;  ///< measured against target
+    std::string sentence;         ///< ready to be shown
     Working working;
 };
 
 /// Advice after measuring: leave, squeeze, spread, add or remove turns.
 ///
-/// Within the tolerance: leave. Squeezing (turns closer: more) or spreading (less) moves a partly filled powder ring by up to
-/// about 10 %, one filled beyond 80 % by about 4 %, a ferrite or two-hole core hardly at all (common practice).
-/// Beyond that, whole turns; if one turn overshoots by more than it mends, squeeze or spread as far as it goes.
+/// Within the tolerance: leave. Squeezing (turns closer: more) or spreading (less) moves a partly filled
+/// powder ring by up to about 10 %, one filled beyond 80 % by about 4 %, a ferrite or two-hole core hardly at
+/// all (common practice). Beyond that, whole turns; if one turn overshoots by more than it mends, squeeze or
+/// spread as far as it goes.
 /// @param fill       turns on the core / turns that fit, 0 to 1
 /// @param tolerance  accepted deviation [%]
 TrimAdvice adviseTrim(const MagneticCore& core, int wound, double measured, double target, double tolerance,

@@ -39,10 +39,12 @@ Working inductanceWorking(const MagneticCore& core, int turns) {
     const double value = inductance(core, turns);
     const auto range = inductanceRange(core, turns);
     Working out;
-    out.lines.push_back({"L = AL·N²", formatQuantity(core.al, Unit::henry, 4) + " × " + std::to_string(turns) + "²",
+    out.lines.push_back({"L = AL·N²",
+                         formatQuantity(core.al, Unit::henry, 4) + " × " + std::to_string(turns) + "²",
                          formatQuantity(value, Unit::henry, 4)});
-    out.lines.push_back({"AL ±" + plainNumber(core.alTolerancePercent) + " %", "",
-                         formatQuantity(range.low, Unit::henry, 3) + " to " + formatQuantity(range.high, Unit::henry, 3)});
+    out.lines.push_back(
+        {"AL ±" + plainNumber(core.alTolerancePercent) + " %", "",
+         formatQuantity(range.low, Unit::henry, 3) + " to " + formatQuantity(range.high, Unit::henry, 3)});
     out.source = "definition of AL; core table";
     return out;
 }

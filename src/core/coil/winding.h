@@ -26,17 +26,20 @@ Working inductanceWorking(const MagneticCore& core, int turns);
 
 /// Turns that fit in one layer, wire touching wire at the hole; 0 if the wire does not pass the hole.
 ///
-/// N = ⌊π / asin(d/(ID − d))⌋ with d over the enamel. Geometry of circles on a circle; agrees with the handbook table.
+/// N = ⌊π / asin(d/(ID − d))⌋ with d over the enamel. Geometry of circles on a circle; agrees with the
+/// handbook table.
 /// @throws std::domain_error for a core that is not a ring
 int turnsThatFit(const MagneticCore& core, const Wire& wire);
 
 /// Wire on the core, without tails [m].
 ///
-/// Per turn the perimeter of the section rounded by the wire, 2h + (OD − ID) + πd, stretched by the advance along the
-/// ring at its mean radius when the turns are spread over 330°. A two-hole core uses its stated turn length.
+/// Per turn the perimeter of the section rounded by the wire, 2h + (OD − ID) + πd, stretched by the advance
+/// along the ring at its mean radius when the turns are spread over 330°. A two-hole core uses its stated
+/// turn length.
 double wireOnCore(const MagneticCore& core, const Wire& wire, int turns);
 
-/// Length to cut [m]: wire on the core and two tails, plus 12.5 %, rounded up to a full centimetre (common practice).
+/// Length to cut [m]: wire on the core and two tails, plus 12.5 %, rounded up to a full centimetre (common
+/// practice).
 double wireToCut(const MagneticCore& core, const Wire& wire, int turns, double tail);
 
 }  // namespace ombrek

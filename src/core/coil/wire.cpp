@@ -19,8 +19,18 @@ struct Swg {
     double millimetres;
 };
 // Standard wire gauge (imperial), from memory of the published table.
-constexpr std::array<Swg, 13> kSwg{{{16, 1.626}, {18, 1.219}, {20, 0.914}, {22, 0.711}, {24, 0.559}, {26, 0.457},
-                                    {28, 0.376}, {30, 0.315}, {32, 0.274}, {34, 0.234}, {36, 0.193}, {38, 0.152},
+constexpr std::array<Swg, 13> kSwg{{{16, 1.626},
+                                    {18, 1.219},
+                                    {20, 0.914},
+                                    {22, 0.711},
+                                    {24, 0.559},
+                                    {26, 0.457},
+                                    {28, 0.376},
+                                    {30, 0.315},
+                                    {32, 0.274},
+                                    {34, 0.234},
+                                    {36, 0.193},
+                                    {38, 0.152},
                                     {40, 0.122}}};
 
 tl::unexpected<Problem> unreadable(std::string_view text) {
@@ -44,8 +54,9 @@ double awgDiameter(int gauge) {
 }
 
 Wire enamelledWire(double bareDiameter) {
-    if (!(bareDiameter >= 0.02e-3) || bareDiameter > 5e-3) throw std::domain_error("wire from 0.02 mm to 5 mm");
-    return {bareDiameter, bareDiameter + std::clamp(0.02e-3 + 0.06 * bareDiameter, 0.03e-3, 0.06e-3)};
+    if (!(bareDiameter >= 0.02e-3) || bareDiameter > 5e-3)
+        throw std::domain_error("wire from 0.02 mm to 5 mm");
+    return {bareDiameter, bareDiameter + std::clamp(0.02e-3 + 0.075 * bareDiameter, 0.03e-3, 0.06e-3)};
 }
 
 Result<Wire> parseWire(std::string_view text) {

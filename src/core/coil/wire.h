@@ -8,8 +8,8 @@ namespace ombrek {
 
 /// Enamelled copper wire. Diameters in metres.
 struct Wire {
-    double bare = 0.0;      ///< over the copper [m]
-    double enamelled = 0.0; ///< over the enamel [m]
+    double bare = 0.0;       ///< over the copper [m]
+    double enamelled = 0.0;  ///< over the enamel [m]
 };
 
 /// Bare diameter of an American gauge [m]: 0.127 mm · 92^((36−n)/39).

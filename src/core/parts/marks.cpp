@@ -10,10 +10,11 @@
 namespace ombrek {
 namespace {
 
-constexpr std::array<std::string_view, 10> kKindWords{"resistor",   "capacitor", "inductor", "diode",   "transistor",
-                                                      "ic",         "crystal",   "coil",     "trimmer", "other"};
+constexpr std::array<std::string_view, 10> kKindWords{
+    "resistor", "capacitor", "inductor", "diode", "transistor", "ic", "crystal", "coil", "trimmer", "other"};
 
-// IEC 60062: digit, multiplier exponent and tolerance of each colour; -99 and a negative tolerance mean "none".
+// IEC 60062: digit, multiplier exponent and tolerance of each colour; -99 and a negative tolerance mean
+// "none".
 struct Colour {
     std::string_view name;
     int digit;
@@ -79,8 +80,8 @@ std::optional<MarkReading> bandsOneWay(const std::vector<const Colour*>& bands) 
     }
     const double value = scaledDigits(digits, bands[figures]->exponent);
     return MarkReading{PartKind::resistor, value, Unit::ohm, tolerance,
-                       std::to_string(bands.size()) + " colour bands: " + std::to_string(digits) + " and × 10^" +
-                           std::to_string(bands[figures]->exponent)};
+                       std::to_string(bands.size()) + " colour bands: " + std::to_string(digits) +
+                           " and × 10^" + std::to_string(bands[figures]->exponent)};
 }
 
 std::vector<std::string> words(std::string_view text) {
@@ -133,19 +134,23 @@ void readDigitCode(std::string_view code, std::optional<double> tolerance, std::
 
 /// "4K7", "R47", "2n2", "p33": the letter stands where the decimal mark would.
 void readLetterMark(const std::string& text, std::optional<double> tolerance, std::vector<MarkReading>& out) {
-    const auto letter = std::find_if(text.begin(), text.end(), [](char c) { return std::isalpha((unsigned char)c); });
+    const auto letter =
+        std::find_if(text.begin(), text.end(), [](char c) { return std::isalpha((unsigned char)c); });
     if (letter == text.end()) return;
     const std::string letters = "RKkMpnu";
     if (letters.find(*letter) == std::string::npos) return;
-    const std::string digits = text.substr(0, std::size_t(letter - text.begin())) + std::string(letter + 1, text.end());
+    const std::string digits =
+        text.substr(0, std::size_t(letter - text.begin())) + std::string(letter + 1, text.end());
     if (!allDigits(digits) || digits.size() > 4) return;
     const auto quantity = parseQuantity(*letter == 'R' && letter + 1 == text.end() ? digits : text);
     if (!quantity || quantity->value <= 0) return;
     const bool ohms = std::string("RKkM").find(*letter) != std::string::npos;
     if (ohms) {
-        out.push_back({PartKind::resistor, quantity->value, Unit::ohm, tolerance, "letter for the decimal mark"});
+        out.push_back(
+            {PartKind::resistor, quantity->value, Unit::ohm, tolerance, "letter for the decimal mark"});
     } else {
-        out.push_back({PartKind::capacitor, quantity->value, Unit::farad, tolerance, "letter for the decimal mark"});
+        out.push_back(
+            {PartKind::capacitor, quantity->value, Unit::farad, tolerance, "letter for the decimal mark"});
     }
 }
 

@@ -26,8 +26,8 @@ struct MarkReading {
 
 /// Every reading of what is printed or painted on a part, likeliest first; empty if nothing fits.
 ///
-/// Understands three- and four-digit codes, letter-for-decimal marks (4K7, 2n2, R47), a trailing tolerance letter, and
-/// colour bands by name ("yellow violet red gold"), from either end.
+/// Understands three- and four-digit codes, letter-for-decimal marks (4K7, 2n2, R47), a trailing tolerance
+/// letter, and colour bands by name ("yellow violet red gold"), from either end.
 /// @param kind  only readings of this kind, when given
 /// Source: IEC 60062; the three-digit capacitor code in pF is common practice.
 std::vector<MarkReading> readMark(std::string_view text, std::optional<PartKind> kind = std::nullopt);
@@ -36,8 +36,8 @@ std::vector<MarkReading> readMark(std::string_view text, std::optional<PartKind>
 /// A reading whose value is a preferred one (IEC 60063, E24 or E96) comes first.
 std::vector<MarkReading> readBands(const std::vector<std::string>& colours);
 
-/// The colour words of a resistor's bands for a value, for "look for yellow violet red gold"; empty if the value has
-/// more than two figures or is out of range.
+/// The colour words of a resistor's bands for a value, for "look for yellow violet red gold"; empty if the
+/// value has more than two figures or is out of range.
 std::vector<std::string> bandsFor(double ohms, double tolerancePercent);
 
 }  // namespace ombrek

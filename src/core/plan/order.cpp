@@ -45,14 +45,17 @@ Result<std::vector<std::size_t>> planOrder(const std::vector<PlanStep>& steps, O
     for (std::size_t i = 0; i < steps.size(); ++i) {
         for (const std::string& id : steps[i].after) {
             const auto earlier = byId.find(id);
-            if (earlier == byId.end()) return problem(steps[i].id, "It comes after \"" + id + "\", which is no step.");
+            if (earlier == byId.end())
+                return problem(steps[i].id, "It comes after \"" + id + "\", which is no step.");
             before[i].push_back(earlier->second);
             then[earlier->second].push_back(i);
             ++waiting[i];
         }
     }
     using Rank = std::tuple<double, std::size_t>;  // height, place in the manual
-    const auto rank = [&](std::size_t i) { return Rank{order == Order::lowestFirst ? steps[i].height : 0.0, i}; };
+    const auto rank = [&](std::size_t i) {
+        return Rank{order == Order::lowestFirst ? steps[i].height : 0.0, i};
+    };
     std::priority_queue<Rank, std::vector<Rank>, std::greater<>> free;
     for (std::size_t i = 0; i < steps.size(); ++i) {
         if (waiting[i] == 0) free.push(rank(i));
@@ -70,7 +73,8 @@ Result<std::vector<std::size_t>> planOrder(const std::vector<PlanStep>& steps, O
     }
     for (std::size_t i = 0; i < steps.size(); ++i) {
         if (!placed[i]) {
-            return problem(steps[i].id, "The steps go round in a circle: " + circleFrom(i, steps, before, placed) + ".");
+            return problem(steps[i].id,
+                           "The steps go round in a circle: " + circleFrom(i, steps, before, placed) + ".");
         }
     }
     return out;

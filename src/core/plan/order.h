@@ -25,9 +25,10 @@ struct PlanStep {
 
 /// The steps in building order, as indices into `steps`.
 ///
-/// Every step comes after those it names; among the steps that are free, the manual's order or the lowest part decides, and
-/// equals stay in the manual's order.
-/// @return a permutation of 0 … n−1, or a Problem: an unknown id, an id twice, or a circle, which is spelled out
+/// Every step comes after those it names; among the steps that are free, the manual's order or the lowest
+/// part decides, and equals stay in the manual's order.
+/// @return a permutation of 0 … n−1, or a Problem: an unknown id, an id twice, or a circle, which is spelled
+/// out
 Result<std::vector<std::size_t>> planOrder(const std::vector<PlanStep>& steps, Order order);
 
 }  // namespace ombrek

@@ -11,9 +11,10 @@ double partsPerMillion(double read, double reference) {
 
 Working deviationWorking(double read, double reference, Unit unit) {
     Working out;
-    out.lines = {{"difference", formatQuantity(read, unit, 9) + " − " + formatQuantity(reference, unit, 9),
-                  formatQuantity(read - reference, unit, 4)},
-                 {"difference / reference × 10⁶", "", formatQuantity(partsPerMillion(read, reference), Unit::ppm, 4)}};
+    out.lines = {
+        {"difference", formatQuantity(read, unit, 9) + " − " + formatQuantity(reference, unit, 9),
+         formatQuantity(read - reference, unit, 4)},
+        {"difference / reference × 10⁶", "", formatQuantity(partsPerMillion(read, reference), Unit::ppm, 4)}};
     out.source = "definition of ppm";
     return out;
 }

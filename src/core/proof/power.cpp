@@ -52,8 +52,8 @@ Power powerFromDiodeProbe(double vdc, double uncertainty, double drop, double dr
     const double peak = vdc + drop;
     const double power = peak * peak / (2 * r);
     Power out{power, peak > 0 ? 2 * power * std::hypot(uncertainty, dropUncertainty) / peak : 0.0, {}};
-    out.working.lines = {
-        {"P = ((Vdc + Vd)/√2)²/R", "((" + volts(vdc) + " + " + volts(drop) + ")/√2)² / " + ohms(r), watts(power)}};
+    out.working.lines = {{"P = ((Vdc + Vd)/√2)²/R",
+                          "((" + volts(vdc) + " + " + volts(drop) + ")/√2)² / " + ohms(r), watts(power)}};
     out.working.source = "peak rectifier on a sine";
     return out;
 }
@@ -61,7 +61,8 @@ Power powerFromDiodeProbe(double vdc, double uncertainty, double drop, double dr
 Power powerFromWattmeter(double reading, double correction, double percent) {
     const double power = reading * correction;
     Power out{power, std::fabs(power) * percent / 100.0, {}};
-    out.working.lines = {{"P = reading × correction", watts(reading) + " × " + plainNumber(correction), watts(power)}};
+    out.working.lines = {
+        {"P = reading × correction", watts(reading) + " × " + plainNumber(correction), watts(power)}};
     out.working.source = "the meter's own calibration";
     return out;
 }

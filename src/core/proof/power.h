@@ -18,14 +18,17 @@ double wattsFromDbm(double dbm);
 /// @param uncertainty  of the voltage [V], U = 2u
 Power powerFromPeakToPeak(double volts, double uncertainty, double ohms);
 
-/// Power before an attenuator from a level after it. @param attenuation [dB], positive @param uncertainty [dB], U = 2u
+/// Power before an attenuator from a level after it. @param attenuation [dB], positive @param uncertainty
+/// [dB], U = 2u
 Power powerThroughAttenuator(double dbm, double attenuation, double uncertainty);
 
 /// Power from the DC of a peak-reading diode probe: P = ((Vdc + Vd)/√2)²/R.
 /// @param diodeDrop  Vd, 0.2 to 0.7 V from the diode's own curve @param dropUncertainty  of Vd [V]
-Power powerFromDiodeProbe(double volts, double uncertainty, double diodeDrop, double dropUncertainty, double ohms);
+Power powerFromDiodeProbe(double volts, double uncertainty, double diodeDrop, double dropUncertainty,
+                          double ohms);
 
-/// Power from a wattmeter's reading times its calibration factor. @param percent  error of the meter [%], U = 2u
+/// Power from a wattmeter's reading times its calibration factor. @param percent  error of the meter [%], U =
+/// 2u
 Power powerFromWattmeter(double watts, double correction, double percent);
 
 /// The same stage at another supply: a stage saturated by its supply goes as V² (common practice).

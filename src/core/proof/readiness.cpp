@@ -12,7 +12,8 @@ VerdictState Gate::state() const {
 
 std::string Gate::summary() const {
     const auto count = [&](VerdictState state) {
-        return std::count_if(evidence.begin(), evidence.end(), [&](const Evidence& e) { return e.state == state; });
+        return std::count_if(evidence.begin(), evidence.end(),
+                             [&](const Evidence& e) { return e.state == state; });
     };
     std::string out =
         std::to_string(count(VerdictState::pass)) + " of " + std::to_string(evidence.size()) + " pass";
@@ -23,7 +24,8 @@ std::string Gate::summary() const {
 }
 
 int Readiness::earned() const {
-    return int(std::count_if(gates.begin(), gates.end(), [](const Gate& g) { return g.state() == VerdictState::pass; }));
+    return int(std::count_if(gates.begin(), gates.end(),
+                             [](const Gate& g) { return g.state() == VerdictState::pass; }));
 }
 
 int Readiness::open() const {

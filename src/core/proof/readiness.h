@@ -9,19 +9,19 @@ namespace ombrek {
 
 /// One thing a gate rests on: what was shown, and how it was judged.
 struct Evidence {
-    std::string what;      ///< "T1 main winding"
+    std::string what;  ///< "T1 main winding"
     VerdictState state = VerdictState::notDone;
     std::string sentence;
 };
 
 /// A condition for going on the air, with the evidence for it.
 struct Gate {
-    std::string id;        ///< "coils"
-    std::string name;      ///< "Coils wound and measured"
-    std::string station;   ///< where to earn it
+    std::string id;       ///< "coils"
+    std::string name;     ///< "Coils wound and measured"
+    std::string station;  ///< where to earn it
     std::vector<Evidence> evidence;
     bool passedKnowingly = false;
-    std::string reason;    ///< the builder's, when passed knowingly
+    std::string reason;  ///< the builder's, when passed knowingly
 
     VerdictState state() const;
     /// Earned by evidence, or passed knowingly: either way the builder may go on.
@@ -32,8 +32,8 @@ struct Gate {
 
 struct Readiness {
     std::vector<Gate> gates;
-    int earned() const;    ///< gates whose evidence passes
-    int open() const;      ///< earned or passed knowingly
+    int earned() const;  ///< gates whose evidence passes
+    int open() const;    ///< earned or passed knowingly
     bool fit() const { return !gates.empty() && open() == static_cast<int>(gates.size()); }
     /// The first gate that is not open, or null.
     const Gate* next() const;

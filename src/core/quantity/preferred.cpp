@@ -18,7 +18,8 @@ std::vector<int> decadeOf(Series series) {
     std::vector<int> out;
     out.reserve(static_cast<std::size_t>(count));
     if (count <= 24) {
-        for (std::size_t i = 0; i < kE24.size(); i += static_cast<std::size_t>(24 / count)) out.push_back(kE24[i]);
+        for (std::size_t i = 0; i < kE24.size(); i += static_cast<std::size_t>(24 / count))
+            out.push_back(kE24[i]);
         return out;
     }
     for (int i = 0; i < count; ++i) {

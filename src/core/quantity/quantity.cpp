@@ -44,21 +44,31 @@ struct Spelling {
 };
 /// Longest first, so that "dBm" is not read as "dB" and a stray "m".
 constexpr std::array<Spelling, 26> kSpellings{{
-    {"ohms", Unit::ohm},    {"ohm", Unit::ohm},   {"Ohm", Unit::ohm},    {"OHM", Unit::ohm},
-    {"Ω", Unit::ohm},       {"\u2126", Unit::ohm}, {"dBm", Unit::dbm},    {"dbm", Unit::dbm},
-    {"dB", Unit::decibel},  {"db", Unit::decibel}, {"ppm", Unit::ppm},    {"°C", Unit::celsius},
-    {"°", Unit::degree},    {"deg", Unit::degree}, {"%", Unit::percent},  {"Hz", Unit::hertz},
-    {"hz", Unit::hertz},    {"HZ", Unit::hertz},   {"F", Unit::farad},    {"H", Unit::henry},
-    {"V", Unit::volt},      {"A", Unit::ampere},   {"W", Unit::watt},     {"m", Unit::metre},
-    {"s", Unit::second},    {"R", Unit::ohm},
+    {"ohms", Unit::ohm},   {"ohm", Unit::ohm},    {"Ohm", Unit::ohm},   {"OHM", Unit::ohm},
+    {"Ω", Unit::ohm},      {"\u2126", Unit::ohm}, {"dBm", Unit::dbm},   {"dbm", Unit::dbm},
+    {"dB", Unit::decibel}, {"db", Unit::decibel}, {"ppm", Unit::ppm},   {"°C", Unit::celsius},
+    {"°", Unit::degree},   {"deg", Unit::degree}, {"%", Unit::percent}, {"Hz", Unit::hertz},
+    {"hz", Unit::hertz},   {"HZ", Unit::hertz},   {"F", Unit::farad},   {"H", Unit::henry},
+    {"V", Unit::volt},     {"A", Unit::ampere},   {"W", Unit::watt},    {"m", Unit::metre},
+    {"s", Unit::second},   {"R", Unit::ohm},
 }};
 
 struct Prefix {
     std::string_view text;
     int exponent;
 };
-constexpr std::array<Prefix, 12> kPrefixes{{{"p", -12}, {"n", -9}, {"u", -6}, {"µ", -6}, {"μ", -6}, {"m", -3},
-                                            {"k", 3},   {"K", 3},  {"M", 6},  {"G", 9},  {"R", 0},  {"f", -15}}};
+constexpr std::array<Prefix, 12> kPrefixes{{{"p", -12},
+                                            {"n", -9},
+                                            {"u", -6},
+                                            {"µ", -6},
+                                            {"μ", -6},
+                                            {"m", -3},
+                                            {"k", 3},
+                                            {"K", 3},
+                                            {"M", 6},
+                                            {"G", 9},
+                                            {"R", 0},
+                                            {"f", -15}}};
 
 bool isDigit(char c) { return c >= '0' && c <= '9'; }
 
@@ -86,8 +96,8 @@ const Prefix* prefixAt(std::string_view text) {
 }
 
 std::optional<Unit> unitSpelled(std::string_view text) {
-    const auto hit = std::find_if(kSpellings.begin(), kSpellings.end(),
-                                  [&](const Spelling& s) { return s.text == text; });
+    const auto hit =
+        std::find_if(kSpellings.begin(), kSpellings.end(), [&](const Spelling& s) { return s.text == text; });
     if (hit == kSpellings.end()) return std::nullopt;
     return hit->unit;
 }
@@ -114,9 +124,9 @@ std::optional<Tail> readTail(std::string_view text, Unit expected) {
 
 /// Digits with at most one decimal mark, which may be a prefix letter ("4k7"), and an optional exponent.
 struct Digits {
-    std::string number;          ///< with a point
+    std::string number;  ///< with a point
     const Prefix* infix = nullptr;
-    std::size_t length = 0;      ///< bytes of text used
+    std::size_t length = 0;  ///< bytes of text used
 };
 
 std::optional<Digits> readDigits(std::string_view text) {
@@ -176,7 +186,8 @@ std::optional<double> scaled(const std::string& number, int exponent) {
     const std::string text = number.substr(0, e) + "e" + std::to_string(power);
     double value = 0.0;
     const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-    if (error != std::errc{} || end != text.data() + text.size() || !std::isfinite(value)) return std::nullopt;
+    if (error != std::errc{} || end != text.data() + text.size() || !std::isfinite(value))
+        return std::nullopt;
     return value;
 }
 
@@ -247,7 +258,8 @@ SplitText splitQuantity(double value, Unit unit, int digits, Zeros zeros) {
     digits = std::clamp(digits, 1, 12);
     if (!std::isfinite(value)) return {"–", std::string(symbol(unit))};
     value = roundedTo(value, digits);
-    if (!row(unit).prefixed || value == 0.0) return {fixedDigits(value, digits, zeros), std::string(symbol(unit))};
+    if (!row(unit).prefixed || value == 0.0)
+        return {fixedDigits(value, digits, zeros), std::string(symbol(unit))};
 
     static constexpr std::array<std::string_view, 9> letters{"f", "p", "n", "µ", "m", "", "k", "M", "G"};
     // The tiny term keeps 1000.0 (log10 a hair under 3) in the kilo range.

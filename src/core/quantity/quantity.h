@@ -9,7 +9,22 @@ namespace ombrek {
 
 /// The units a builder reads, writes or measures in. Values are always SI: farad, not picofarad.
 enum class Unit {
-    none, ohm, farad, henry, volt, ampere, watt, hertz, metre, second, celsius, percent, decibel, dbm, ppm, degree
+    none,
+    ohm,
+    farad,
+    henry,
+    volt,
+    ampere,
+    watt,
+    hertz,
+    metre,
+    second,
+    celsius,
+    percent,
+    decibel,
+    dbm,
+    ppm,
+    degree
 };
 
 /// The symbol as printed: "Ω", "F", "Hz", … ; empty for Unit::none.

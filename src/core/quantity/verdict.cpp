@@ -12,7 +12,8 @@ Limits limitsAround(double nominal, double tolerancePercent) {
 }
 
 std::string_view word(VerdictState state) {
-    static constexpr std::array<std::string_view, 5> words{"pass", "doubtful", "fail", "cannot tell", "not done"};
+    static constexpr std::array<std::string_view, 5> words{"pass", "doubtful", "fail", "cannot tell",
+                                                           "not done"};
     return words[static_cast<std::size_t>(state)];
 }
 
@@ -48,12 +49,13 @@ Verdict judge(double reading, const Limits& limits, double uncertainty, VerdictR
     } else if (guard > limits.halfWidth()) {
         verdict.state = VerdictState::cannotTell;
         verdict.sentence = "This meter is good to ±" + formatQuantity(uncertainty, unit, 2) +
-                           " here; a verdict needs one good to ±" + formatQuantity(limits.halfWidth() / 4, unit, 2) +
-                           " or better.";
+                           " here; a verdict needs one good to ±" +
+                           formatQuantity(limits.halfWidth() / 4, unit, 2) + " or better.";
     } else if (guard > 0.0 && inside <= guard) {
         verdict.state = VerdictState::doubtful;
         verdict.sentence = (inside >= 0 ? "Inside " : "Outside ") + wanted + " by only " + spare +
-                           ", and the meter itself may be off by " + formatQuantity(uncertainty, unit, 2) + ".";
+                           ", and the meter itself may be off by " + formatQuantity(uncertainty, unit, 2) +
+                           ".";
     } else {
         verdict.sentence = "Inside " + wanted + ", " + spare + " to spare.";
     }

@@ -45,8 +45,8 @@ struct Verdict {
 /// Judge a reading against limits with the meter's expanded uncertainty U.
 ///
 /// Guard band: pass inside by more than U, fail outside by more than U, otherwise doubtful; if U exceeds half
-/// the tolerance band and the reading is not clearly outside, cannot tell, and the sentence says which meter could.
-/// Source: JCGM 106, ILAC-G8 (guard band); the simple rule is common practice.
+/// the tolerance band and the reading is not clearly outside, cannot tell, and the sentence says which meter
+/// could. Source: JCGM 106, ILAC-G8 (guard band); the simple rule is common practice.
 /// @param uncertainty  U [unit of the reading], not negative
 Verdict judge(double reading, const Limits& limits, double uncertainty, VerdictRule rule, Unit unit);
 

@@ -41,8 +41,8 @@ Working simpleWorking(std::string formula, std::string put, std::string result, 
 SumAnswer powerAnswer(double watts) {
     const double dbm = dbmFromWatts(watts);
     return {"power in dBm", dbm, Unit::dbm, formatQuantity(dbm, Unit::dbm, 4),
-            simpleWorking("10·log10(P/1 mW)", formatQuantity(watts, Unit::watt, 4), formatQuantity(dbm, Unit::dbm, 4),
-                          "definition of dBm")};
+            simpleWorking("10·log10(P/1 mW)", formatQuantity(watts, Unit::watt, 4),
+                          formatQuantity(dbm, Unit::dbm, 4), "definition of dBm")};
 }
 
 SumAnswer dbmAnswer(double dbm) {
@@ -78,12 +78,13 @@ Answers conversion(const std::string& text) {
 
 Answers peakToPeak(const std::string& text) {
     if (!upper(text).ends_with("VPP")) return {};
-    const auto volts = parseQuantity(text.substr(0, text.size() - 2), Unit::volt);
+    const auto volts = parseQuantity(text.substr(0, text.size() - 3), Unit::volt);
     if (!volts || volts->value <= 0) return {};
     const Power power = powerFromPeakToPeak(volts->value, 0.0, 50.0);
     const std::string dbm = formatQuantity(dbmFromWatts(power.watts), Unit::dbm, 4);
-    return {{"sine of " + formatQuantity(volts->value, Unit::volt, 4) + " peak-to-peak across 50 Ω", power.watts,
-             Unit::watt, formatQuantity(power.watts, Unit::watt, 3) + ", " + dbm, power.working}};
+    return {{"sine of " + formatQuantity(volts->value, Unit::volt, 4) + " peak-to-peak across 50 Ω",
+             power.watts, Unit::watt, formatQuantity(power.watts, Unit::watt, 3) + ", " + dbm,
+             power.working}};
 }
 
 const MagneticCore* coreNamed(const std::string& name, const std::vector<MagneticCore>& cores) {
@@ -111,8 +112,8 @@ Answers turnsWanted(const MagneticCore& core, const std::string& wantedText) {
     const Working back = inductanceWorking(core, turns);
     working.lines.insert(working.lines.end(), back.lines.begin(), back.lines.end());
     working.source = back.source;
-    return {{"turns on " + core.designation + " for " + formatQuantity(wanted->value, Unit::henry, 4), double(turns),
-             Unit::none,
+    return {{"turns on " + core.designation + " for " + formatQuantity(wanted->value, Unit::henry, 4),
+             double(turns), Unit::none,
              std::to_string(turns) + (turns == 1 ? " turn, " : " turns, ") +
                  formatQuantity(inductance(core, turns), Unit::henry, 3),
              working}};
@@ -148,8 +149,8 @@ Answers comparison(const std::string& text) {
     const std::string difference = formatQuantity(read->value - reference->value, unit, 4);
     const bool small = std::fabs(ppm) < 20000;
     return {{"deviation", small ? ppm : ppm / 1e4, small ? Unit::ppm : Unit::percent,
-             (small ? formatQuantity(ppm, Unit::ppm, 4) : formatQuantity(ppm / 1e4, Unit::percent, 3)) + ", " +
-                 difference,
+             (small ? formatQuantity(ppm, Unit::ppm, 4) : formatQuantity(ppm / 1e4, Unit::percent, 3)) +
+                 ", " + difference,
              deviationWorking(read->value, reference->value, unit)}};
 }
 
@@ -158,9 +159,10 @@ Answers marks(const std::string& text) {
     for (const MarkReading& m : readMark(text)) {
         const std::string tolerance =
             m.tolerancePercent ? " ±" + plainNumber(*m.tolerancePercent) + "\u2009%" : std::string();
-        out.push_back({std::string(word(m.kind)) + " marked " + text, m.value, m.unit,
-                       formatQuantity(m.value, m.unit, 4) + tolerance,
-                       simpleWorking(m.meaning, "", formatQuantity(m.value, m.unit, 4), "IEC 60062, common practice")});
+        out.push_back(
+            {std::string(word(m.kind)) + " marked " + text, m.value, m.unit,
+             formatQuantity(m.value, m.unit, 4) + tolerance,
+             simpleWorking(m.meaning, "", formatQuantity(m.value, m.unit, 4), "IEC 60062, common practice")});
     }
     return out;
 }
@@ -168,7 +170,8 @@ Answers marks(const std::string& text) {
 Answers plainValue(const std::string& text) {
     const auto value = parseQuantity(text);
     if (!value) return {};
-    if (value->unit == Unit::watt && value->value > 0) return {powerAnswer(value->value), peakToPeakOf(value->value)};
+    if (value->unit == Unit::watt && value->value > 0)
+        return {powerAnswer(value->value), peakToPeakOf(value->value)};
     if (value->unit == Unit::dbm && std::fabs(value->value) < 300) {
         return {dbmAnswer(value->value), peakToPeakOf(wattsFromDbm(value->value))};
     }
@@ -192,9 +195,11 @@ Result<std::vector<SumAnswer>> answerSum(std::string_view typed, const std::vect
         if (!alreadyRead) add(plainValue(text));
     }
     if (out.empty()) {
-        return problem("", text.empty() ? "Type what is on the part, or a sum: 104, T50-6 18t, 5 W in dBm."
-                                        : "\"" + text.substr(0, 40) +
-                                              "\" is not understood. Try 104, 4k7, T50-6 for 2.9u, 31 Vpp, 10.0021M vs 10M.");
+        return problem(
+            "", text.empty()
+                    ? "Type what is on the part, or a sum: 104, T50-6 18t, 5 W in dBm."
+                    : "\"" + text.substr(0, 40) +
+                          "\" is not understood. Try 104, 4k7, T50-6 for 2.9u, 31 Vpp, 10.0021M vs 10M.");
     }
     return out;
 }

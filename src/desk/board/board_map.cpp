@@ -14,11 +14,16 @@ constexpr double kLabelRoom = 46;  ///< above and below the board, for leaders' 
 constexpr double kLabel = 92;      ///< width of one leader's words at most
 constexpr double kFoot = 26;       ///< for the line under the board
 
-bool roundShape(const Part& part) { return part.kind == PartKind::coil || part.kind == PartKind::trimmer || part.value.find("µF") != std::string::npos; }
+bool roundShape(const Part& part) {
+    return part.kind == PartKind::coil || part.kind == PartKind::trimmer ||
+           part.value.find("µF") != std::string::npos;
+}
 
 }  // namespace
 
-BoardMap::BoardMap(QWidget* parent) : QWidget(parent) { setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding); }
+BoardMap::BoardMap(QWidget* parent) : QWidget(parent) {
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+}
 
 void BoardMap::show(const Board& board, std::vector<BoardView::Piece> pieces, bool mirrored) {
     board_ = board;
@@ -28,18 +33,24 @@ void BoardMap::show(const Board& board, std::vector<BoardView::Piece> pieces, bo
     for (const auto& piece : pieces_) {
         if (piece.fitting == BoardView::Fitting::now) now << QString::fromStdString(piece.part->ref);
     }
-    setAccessibleName(QStringLiteral("The board%1; to be fitted: %2").arg(mirrored ? QStringLiteral(", solder side") : QString(), now.join(QStringLiteral(", "))));
+    setAccessibleName(
+        QStringLiteral("The board%1; to be fitted: %2")
+            .arg(mirrored ? QStringLiteral(", solder side") : QString(), now.join(QStringLiteral(", "))));
     update();
 }
 
-Place BoardMap::whole() const { return {board_.width / 2, board_.height / 2, board_.width, board_.height, 0}; }
+Place BoardMap::whole() const {
+    return {board_.width / 2, board_.height / 2, board_.width, board_.height, 0};
+}
 
 QRectF BoardMap::onScreen(const Place& place) const {
-    const double scale = std::min((width() - 4.0) / board_.width, (height() - 2 * kLabelRoom - kFoot) / board_.height);
+    const double scale =
+        std::min((width() - 4.0) / board_.width, (height() - 2 * kLabelRoom - kFoot) / board_.height);
     const QPointF origin((width() - board_.width * scale) / 2, kLabelRoom);
     const double x = mirrored_ ? board_.width - place.x : place.x;
     const bool turned = std::fabs(std::fmod(std::fabs(place.turn), 180.0) - 90.0) < 45.0;
-    const double w = (turned ? place.height : place.width) * scale, h = (turned ? place.width : place.height) * scale;
+    const double w = (turned ? place.height : place.width) * scale,
+                 h = (turned ? place.width : place.height) * scale;
     return {origin.x() + x * scale - w / 2, origin.y() + place.y * scale - h / 2, w, h};
 }
 
@@ -86,7 +97,8 @@ void BoardMap::drawLeaders(QPainter& p) const {
         (r.center().y() < board.center().y() ? above : below).emplace_back(r, piece.part);
     }
     const auto labels = [&](std::vector<std::pair<QRectF, const Part*>>& row, bool top) {
-        std::sort(row.begin(), row.end(), [](const auto& a, const auto& b) { return a.first.center().x() < b.first.center().x(); });
+        std::sort(row.begin(), row.end(),
+                  [](const auto& a, const auto& b) { return a.first.center().x() < b.first.center().x(); });
         const double step = std::min(kLabel, double(width()) / double(std::max<std::size_t>(1, row.size())));
         double next = 0;
         for (std::size_t i = 0; i < row.size(); ++i) {
@@ -104,7 +116,8 @@ void BoardMap::drawLeaders(QPainter& p) const {
             p.setFont(benchFont(12));
             p.setPen(c.soft);
             p.drawText(QRectF(x + 2, y + 19, step - 4, 18), Qt::AlignCenter,
-                       QFontMetrics(p.font()).elidedText(QString::fromStdString(part->value), Qt::ElideRight, int(step - 4)));
+                       QFontMetrics(p.font()).elidedText(QString::fromStdString(part->value), Qt::ElideRight,
+                                                         int(step - 4)));
         }
     };
     labels(above, true);
@@ -125,7 +138,8 @@ void BoardMap::paintEvent(QPaintEvent*) {
     p.setFont(benchFont(13));
     p.setPen(c.soft);
     p.drawText(QRectF(board.left(), board.bottom() + 4, board.width(), 22), Qt::AlignLeft | Qt::AlignTop,
-               mirrored_ ? QStringLiteral("From the solder side, mirrored") : QStringLiteral("From above, print towards you"));
+               mirrored_ ? QStringLiteral("From the solder side, mirrored")
+                         : QStringLiteral("From above, print towards you"));
     p.drawText(QRectF(board.left(), board.bottom() + 4, board.width(), 22), Qt::AlignRight | Qt::AlignTop,
                QStringLiteral("ringed: now · hatched: in · outline: waits"));
 }

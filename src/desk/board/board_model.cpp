@@ -54,14 +54,17 @@ void placePieces(const Kit& kit, const Build& build, BoardView& v) {
 
 }  // namespace
 
-BoardView boardView(const Kit& kit, const Build& build, const std::vector<std::size_t>& order, const std::string& chosen) {
+BoardView boardView(const Kit& kit, const Build& build, const std::vector<std::size_t>& order,
+                    const std::string& chosen) {
     BoardView v;
     for (const std::size_t i : order) {
         const Step& step = kit.steps[i];
         const auto record = build.steps.find(step.id);
         const bool done = record != build.steps.end();
         const bool knowingly = done && record->second.knowingly;
-        const auto state = !done ? VerdictState::notDone : knowingly ? VerdictState::doubtful : VerdictState::pass;
+        const auto state = !done       ? VerdictState::notDone
+                           : knowingly ? VerdictState::doubtful
+                                       : VerdictState::pass;
         std::string right = knowingly ? "passed knowingly" : "";
         if (build.remarks.contains(step.id)) right = "remark";
         v.plan.push_back({step.id, step.title, right, state, step.hold.has_value()});
@@ -79,7 +82,8 @@ BoardView boardView(const Kit& kit, const Build& build, const std::vector<std::s
     v.notIn = partsNotIn(*v.step, kit, build);
     v.caution = v.step->caution;
     v.note = v.step->note;
-    if (const auto remark = build.remarks.find(v.step->id); remark != build.remarks.end()) v.remark = remark->second;
+    if (const auto remark = build.remarks.find(v.step->id); remark != build.remarks.end())
+        v.remark = remark->second;
     sayStep(kit, build, v);
     return v;
 }

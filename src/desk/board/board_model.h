@@ -35,6 +35,7 @@ struct BoardView {
 };
 
 /// @param order  indices into kit.steps @param chosen  step id; empty: the next to do
-BoardView boardView(const Kit& kit, const Build& build, const std::vector<std::size_t>& order, const std::string& chosen);
+BoardView boardView(const Kit& kit, const Build& build, const std::vector<std::size_t>& order,
+                    const std::string& chosen);
 
 }  // namespace ombrek

@@ -10,7 +10,11 @@
 namespace ombrek {
 
 BoardPage::BoardPage(Session& session)
-    : Page(session, QStringLiteral("Board")), map_(new BoardMap), step_(new Card), plan_(new Card), list_(new StateList) {
+    : Page(session, QStringLiteral("Board")),
+      map_(new BoardMap),
+      step_(new Card),
+      plan_(new Card),
+      list_(new StateList) {
     big()->addWidget(map_, 1);
     side()->addWidget(step_, 0);
     plan_->addBody(list_, 1);
@@ -24,26 +28,32 @@ BoardPage::BoardPage(Session& session)
 }
 
 void BoardPage::addKeys() {
-    setEnter(QStringLiteral("done"), [this] { done(); });
-    addKey(QStringLiteral("K"), QStringLiteral("K"), QStringLiteral("pass knowingly"), [this] { passKnowingly(); });
-    addKey(QStringLiteral("M"), QStringLiteral("M"), QStringLiteral("other side"), [this] {
+    setEnter("done", [this] { done(); });
+    addKey("K", "K", "pass knowingly", [this] { passKnowingly(); });
+    addKey("M", "M", "other side", [this] {
         mirrored_ = !mirrored_;
         refresh();
     });
-    addKey(QStringLiteral("O"), QStringLiteral("O"), QStringLiteral("order of work"), [this] {
+    addKey("O", "O", "order of work", [this] {
         const bool manual = session_.build().order == Order::manual;
         session_.keep(session_.book().chooseOrder(manual ? Order::lowestFirst : Order::manual));
     });
-    addKey(QStringLiteral("R"), QStringLiteral("R"), QStringLiteral("remark"), [this] { remark(); });
-    addKey(QStringLiteral("Down"), QStringLiteral("Up Down"), QStringLiteral("step"), [this] { choose(1); });
-    addKey(QStringLiteral("Up"), QStringLiteral("Up"), QStringLiteral("the step before"), [this] { choose(-1); }, false);
-    addKey(QStringLiteral("Home"), QStringLiteral("Home"), QStringLiteral("back to the step in hand"), [this] {
-        chosen_.clear();
-        refresh();
-    }, false);
+    addKey("R", "R", "remark", [this] { remark(); });
+    addKey("Down", "Up Down", "step", [this] { choose(1); });
+    addKey(
+        "Up", "Up", "the step before", [this] { choose(-1); }, false);
+    addKey(
+        "Home", "Home", "back to the step in hand",
+        [this] {
+            chosen_.clear();
+            refresh();
+        },
+        false);
 }
 
-BoardView BoardPage::view() const { return boardView(session_.kit(), session_.build(), session_.order(), chosen_.toStdString()); }
+BoardView BoardPage::view() const {
+    return boardView(session_.kit(), session_.build(), session_.order(), chosen_.toStdString());
+}
 
 void BoardPage::done() {
     const BoardView v = view();
@@ -56,11 +66,13 @@ void BoardPage::done() {
     }
     for (const std::string& before : v.step->after) {
         if (session_.build().done(before)) continue;
-        session_.say(QStringLiteral("First: %1.").arg(qs(session_.kit().step(before)->title)), VerdictState::doubtful);
+        session_.say(QStringLiteral("First: %1.").arg(qs(session_.kit().step(before)->title)),
+                     VerdictState::doubtful);
         return;
     }
     if (v.step->hold && !v.earned) {
-        session_.say(QStringLiteral("This hold is not earned yet; K passes it knowingly."), VerdictState::doubtful);
+        session_.say(QStringLiteral("This hold is not earned yet; K passes it knowingly."),
+                     VerdictState::doubtful);
         return;
     }
     chosen_.clear();
@@ -74,7 +86,8 @@ void BoardPage::passKnowingly() {
     const std::string id = v.step->id;
     askText(QStringLiteral("Why go on?"), QString(), [this, id](const QString& reason) {
         chosen_.clear();
-        if (session_.keep(session_.book().remark(id, reason.toStdString()))) session_.keep(session_.book().doStep(id, true));
+        if (session_.keep(session_.book().remark(id, reason.toStdString())))
+            session_.keep(session_.book().doStep(id, true));
     });
 }
 
@@ -82,7 +95,9 @@ void BoardPage::remark() {
     const BoardView v = view();
     if (v.step == nullptr) return;
     const std::string id = v.step->id;
-    askText(QStringLiteral("Remark"), qs(v.remark), [this, id](const QString& text) { session_.keep(session_.book().remark(id, text.toStdString())); });
+    askText(QStringLiteral("Remark"), qs(v.remark), [this, id](const QString& text) {
+        session_.keep(session_.book().remark(id, text.toStdString()));
+    });
 }
 
 void BoardPage::choose(int by) {
@@ -106,12 +121,14 @@ void BoardPage::refresh() {
     stepBody_ = nullptr;
     step_->setVisible(v.step != nullptr);
     if (v.step != nullptr) {
-        step_->setTitle(v.step->hold ? QStringLiteral("What this hold rests on") : QStringLiteral("At this step"));
+        step_->setTitle(v.step->hold ? QStringLiteral("What this hold rests on")
+                                     : QStringLiteral("At this step"));
         stepBody_ = new QWidget;
         auto* layout = new QVBoxLayout(stepBody_);
         layout->setContentsMargins(0, 0, 0, 0);
         layout->setSpacing(7);
-        for (const Evidence& e : v.needs) layout->addWidget(new TroubleLine(e.state, qs(e.what), qs(e.sentence)));
+        for (const Evidence& e : v.needs)
+            layout->addWidget(new TroubleLine(e.state, qs(e.what), qs(e.sentence)));
         if (v.step->hold && v.needs.empty()) {
             auto* eyes = textLabel(14);
             eyes->setText(QStringLiteral("Your own eyes: Enter confirms it."));
@@ -129,10 +146,13 @@ void BoardPage::refresh() {
         step_->setText(texts.join(QStringLiteral("\n")));
         step_->setCaution(qs(v.caution));
     }
-    plan_->setTitle(QStringLiteral("The plan, %1").arg(session_.build().order == Order::manual ? QStringLiteral("the manual's order")
-                                                                                                 : QStringLiteral("lowest parts first")));
+    plan_->setTitle(QStringLiteral("The plan, %1")
+                        .arg(session_.build().order == Order::manual ? QStringLiteral("the manual's order")
+                                                                     : QStringLiteral("lowest parts first")));
     std::vector<StateLine> lines;
-    for (const auto& line : v.plan) lines.push_back({line.state, qs(line.text), qs(line.right), v.step && line.id == v.step->id, line.hold});
+    for (const auto& line : v.plan)
+        lines.push_back(
+            {line.state, qs(line.text), qs(line.right), v.step && line.id == v.step->id, line.hold});
     list_->setLines(std::move(lines));
 }
 

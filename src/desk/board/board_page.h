@@ -12,11 +12,11 @@ struct BoardView;
 /// Station 3: the plan in the chosen order, the step in hand on the board's map, hold points and look-aheads.
 class BoardPage : public Page {
     Q_OBJECT
-   public:
+ public:
     explicit BoardPage(Session& session);
     void refresh() override;
 
-   private:
+ private:
     void addKeys();
     BoardView view() const;
     void done();

@@ -68,7 +68,8 @@ void CheckStrips::paintEvent(QPaintEvent*) {
         p.setPen(c.ink);
         const QRectF text(r.left() + 28, r.top(), r.width() - 28 - 84, r.height());
         p.drawText(text, Qt::AlignLeft | Qt::AlignVCenter,
-                   QFontMetrics(p.font()).elidedText(QString::fromStdString(line.check->title), Qt::ElideRight, int(text.width())));
+                   QFontMetrics(p.font()).elidedText(QString::fromStdString(line.check->title),
+                                                     Qt::ElideRight, int(text.width())));
         FirstLightView::Line scaled = line;
         scaled.verdict.limits = line.check->limits;
         drawScale(p, QRectF(r.right() - 78, r.top(), 78, r.height()), scaled);

@@ -9,18 +9,18 @@ namespace ombrek {
 /// All checks at once: each a thin scale with its limits and where the reading fell; gates have a bar.
 class CheckStrips : public QWidget {
     Q_OBJECT
-   public:
+ public:
     explicit CheckStrips(QWidget* parent = nullptr);
     void show(std::vector<FirstLightView::Line> lines, const Check* current);
 
-   signals:
+ signals:
     void chosen(const QString& id);
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
 
-   private:
+ private:
     QRectF row(std::size_t i) const;
     void drawScale(QPainter& p, const QRectF& r, const FirstLightView::Line& line) const;
 

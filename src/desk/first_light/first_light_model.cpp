@@ -10,15 +10,20 @@ namespace {
 std::string limitsText(const Check& check) {
     if (std::isinf(check.limits.high)) return "at least " + formatQuantity(check.limits.low, check.unit, 3);
     if (std::isinf(check.limits.low)) return "at most " + formatQuantity(check.limits.high, check.unit, 3);
-    return formatQuantity(check.limits.low, check.unit, 4) + " to " + formatQuantity(check.limits.high, check.unit, 4);
+    return formatQuantity(check.limits.low, check.unit, 4) + " to " +
+           formatQuantity(check.limits.high, check.unit, 4);
 }
 
 std::string verb(Unit unit) {
     switch (unit) {
-        case Unit::ohm: return "Power off. Measure at ";
-        case Unit::ampere: return "Measure the current ";
-        case Unit::hertz: return "Count at ";
-        default: return "Measure at ";
+        case Unit::ohm:
+            return "Power off. Measure at ";
+        case Unit::ampere:
+            return "Measure the current ";
+        case Unit::hertz:
+            return "Count at ";
+        default:
+            return "Measure at ";
     }
 }
 
@@ -26,12 +31,15 @@ void say(FirstLightView& v) {
     const Check& check = *v.check;
     if (v.bar != nullptr) {
         v.now = "Stop: \"" + v.bar->title + "\" must pass first.";
-        v.why = "Do not go on past a gate. Look at: " + (v.bar->suspects.empty() ? "the joints around it" : v.bar->suspects) + ".";
+        v.why = "Do not go on past a gate. Look at: " +
+                (v.bar->suspects.empty() ? "the joints around it" : v.bar->suspects) + ".";
         return;
     }
     v.now = check.title + ".";
-    v.why = verb(check.unit) + (check.at.empty() ? "the point named" : check.at) + "; right is " + limitsText(check) + ".";
-    if (v.verdict.state == VerdictState::fail) v.why = "It is wrong. Look first at: " + check.suspects + ". Then read it again.";
+    v.why = verb(check.unit) + (check.at.empty() ? "the point named" : check.at) + "; right is " +
+            limitsText(check) + ".";
+    if (v.verdict.state == VerdictState::fail)
+        v.why = "It is wrong. Look first at: " + check.suspects + ". Then read it again.";
 }
 
 }  // namespace
@@ -41,7 +49,8 @@ FirstLightView firstLightView(const Kit& kit, const Build& build, const std::str
     for (const Check& check : kit.checks) v.lines.push_back({&check, checkVerdict(check, build)});
     v.check = chosen.empty() ? nextCheck(kit, build) : kit.check(chosen);
     if (v.check == nullptr) {
-        v.now = kit.checks.empty() ? "This kit has no electrical checks." : "First light: every check is made.";
+        v.now =
+            kit.checks.empty() ? "This kit has no electrical checks." : "First light: every check is made.";
         v.why = "F5 goes to Tune.";
         if (kit.checks.empty()) return v;
         v.check = &kit.checks.back();
@@ -51,7 +60,8 @@ FirstLightView firstLightView(const Kit& kit, const Build& build, const std::str
     v.verdict = checkVerdict(*v.check, build);
     v.verdict.limits = v.check->limits;
     v.verdict.unit = v.check->unit;
-    v.nominal = std::isinf(v.check->limits.halfWidth()) ? NAN : (v.check->limits.low + v.check->limits.high) / 2;
+    v.nominal =
+        std::isinf(v.check->limits.halfWidth()) ? NAN : (v.check->limits.low + v.check->limits.high) / 2;
     if (v.now.empty()) say(v);
     return v;
 }

@@ -13,7 +13,7 @@ struct FirstLightView {
     const Check* check = nullptr;  ///< in hand; null when all are made
     const Check* bar = nullptr;    ///< the gate that bars the way to it
     std::string now, why;
-    Verdict verdict;               ///< of the check in hand; its limits and unit always
+    Verdict verdict;  ///< of the check in hand; its limits and unit always
     double nominal = 0;
     struct Line {
         const Check* check = nullptr;

@@ -11,24 +11,33 @@
 namespace ombrek {
 
 FirstLightPage::FirstLightPage(Session& session)
-    : Page(session, QStringLiteral("First light")), reading_(new ReadingCard), strips_(new CheckStrips), touch_(new Card), before_(new Card) {
+    : Page(session, QStringLiteral("First light")),
+      reading_(new ReadingCard),
+      strips_(new CheckStrips),
+      touch_(new Card),
+      before_(new Card) {
     big()->addWidget(reading_);
     big()->addSpacing(6);
     big()->addWidget(strips_);
     big()->addStretch(1);
     side()->addWidget(touch_, 3);
     before_->setTitle(QStringLiteral("Before the plug goes in"));
-    before_->setText(QStringLiteral("Fuse or limit the supply. ICs out, load on the output, key up. A gate (bar) that does not pass stops "
-                                    "the work: switch off and look."));
+    before_->setText(
+        QStringLiteral("Fuse or limit the supply. ICs out, load on the output, key up. A gate (bar) that "
+                       "does not pass stops "
+                       "the work: switch off and look."));
     side()->addWidget(before_, 2);
-    setEnter(QStringLiteral("take it"), [this] { take(); });
-    addKey(QStringLiteral("R"), QStringLiteral("R"), QStringLiteral("read the last again"), [this] { again(); });
-    addKey(QStringLiteral("Down"), QStringLiteral("Up Down"), QStringLiteral("choose a check"), [this] { choose(1); });
-    addKey(QStringLiteral("Up"), QStringLiteral("Up"), QStringLiteral("the check before"), [this] { choose(-1); }, false);
-    addKey(QStringLiteral("G"), QStringLiteral("G"), QStringLiteral("simple or guarded verdict"), [this] {
+    setEnter("take it", [this] { take(); });
+    addKey("R", "R", "read the last again", [this] { again(); });
+    addKey("Down", "Up Down", "choose a check", [this] { choose(1); });
+    addKey(
+        "Up", "Up", "the check before", [this] { choose(-1); }, false);
+    addKey("G", "G", "simple or guarded verdict", [this] {
         const bool simple = session_.build().rule == VerdictRule::simple;
-        if (session_.keep(session_.book().chooseRule(simple ? VerdictRule::guardBand : VerdictRule::simple))) {
-            session_.say(simple ? QStringLiteral("The meter's error counts again.") : QStringLiteral("Simple rule: inside is pass."));
+        if (session_.keep(
+                session_.book().chooseRule(simple ? VerdictRule::guardBand : VerdictRule::simple))) {
+            session_.say(simple ? QStringLiteral("The meter's error counts again.")
+                                : QStringLiteral("Simple rule: inside is pass."));
         }
     });
     connect(&session_, &Session::taken, this, [this](const QString& subject) {
@@ -47,14 +56,16 @@ void FirstLightPage::take() {
     const auto v = firstLightView(session_.kit(), session_.build(), chosen_.toStdString());
     if (v.check == nullptr) return;
     if (v.bar != nullptr) {
-        session_.say(QStringLiteral("The gate \"%1\" bars the way.").arg(qs(v.bar->title)), VerdictState::fail);
+        session_.say(QStringLiteral("The gate \"%1\" bars the way.").arg(qs(v.bar->title)),
+                     VerdictState::fail);
         return;
     }
     session_.read({0, "check:" + v.check->id, 0, v.check->unit, 0, 0, "", 0});
 }
 
 void FirstLightPage::again() {
-    if (const Check* check = session_.kit().check(shown_.toStdString())) session_.read({0, "check:" + check->id, 0, check->unit, 0, 0, "", 0});
+    if (const Check* check = session_.kit().check(shown_.toStdString()))
+        session_.read({0, "check:" + check->id, 0, check->unit, 0, 0, "", 0});
 }
 
 void FirstLightPage::choose(int by) {
@@ -74,24 +85,33 @@ void FirstLightPage::refresh() {
     const auto wanted = firstLightView(kit, session_.build(), chosen_.toStdString());
     setNow(qs(wanted.now), qs(wanted.why));
     strips_->show(wanted.lines, wanted.check);
-    for (QWidget* w : {static_cast<QWidget*>(reading_), static_cast<QWidget*>(touch_)}) w->setVisible(wanted.check != nullptr);
+    for (QWidget* w : {static_cast<QWidget*>(reading_), static_cast<QWidget*>(touch_)})
+        w->setVisible(wanted.check != nullptr);
     wantReading(QString(), nullptr);
     if (wanted.check == nullptr) return;
-    const auto shown = shown_.isEmpty() ? wanted : firstLightView(kit, session_.build(), shown_.toStdString());
-    reading_->show({qs(shown.check->title), qs(shown.check->at), shown.verdict, shown.nominal, 4, QStringLiteral("no reading"),
+    const auto shown =
+        shown_.isEmpty() ? wanted : firstLightView(kit, session_.build(), shown_.toStdString());
+    reading_->show({qs(shown.check->title), qs(shown.check->at), shown.verdict, shown.nominal, 4,
+                    QStringLiteral("no reading"),
                     QStringLiteral("Probes on, then Enter; or type what the meter says.")});
     const Check& check = *wanted.check;
     if (wanted.bar == nullptr) {
         const Reading pattern{0, "check:" + check.id, 0, check.unit, 0, 0, "", 0};
-        wantReading(QStringLiteral("%1 reads").arg(qs(check.title)), [this, pattern](const QString& text) { session_.type(pattern, text); });
+        wantReading(QStringLiteral("%1 reads").arg(qs(check.title)),
+                    [this, pattern](const QString& text) { session_.type(pattern, text); });
     }
     touch_->setTitle(QStringLiteral("Next: %1").arg(qs(check.title)));
     std::vector<Card::Fact> facts{{QStringLiteral("Touch"), qs(check.at)}};
-    if (std::isfinite(check.limits.low)) facts.push_back({QStringLiteral("At least"), qs(formatQuantity(check.limits.low, check.unit, 4))});
-    if (std::isfinite(check.limits.high)) facts.push_back({QStringLiteral("At most"), qs(formatQuantity(check.limits.high, check.unit, 4))});
-    facts.push_back({QStringLiteral("Gate"), check.gate ? QStringLiteral("yes, stops the work") : QStringLiteral("no")});
+    if (std::isfinite(check.limits.low))
+        facts.push_back({QStringLiteral("At least"), qs(formatQuantity(check.limits.low, check.unit, 4))});
+    if (std::isfinite(check.limits.high))
+        facts.push_back({QStringLiteral("At most"), qs(formatQuantity(check.limits.high, check.unit, 4))});
+    facts.push_back(
+        {QStringLiteral("Gate"), check.gate ? QStringLiteral("yes, stops the work") : QStringLiteral("no")});
     touch_->setFacts(facts);
-    touch_->setText(check.suspects.empty() ? QString() : QStringLiteral("If it is off, suspect: %1.").arg(qs(check.suspects)));
+    touch_->setText(check.suspects.empty()
+                        ? QString()
+                        : QStringLiteral("If it is off, suspect: %1.").arg(qs(check.suspects)));
     touch_->setCaution(qs(check.caution));
 }
 

@@ -11,12 +11,12 @@ class ReadingCard;
 /// Station 4: the checks before and at first power, in order, with gates.
 class FirstLightPage : public Page {
     Q_OBJECT
-   public:
+ public:
     explicit FirstLightPage(Session& session);
     void refresh() override;
     void setBigOnly(bool on) override;
 
-   private:
+ private:
     void take();
     void again();
     void choose(int by);

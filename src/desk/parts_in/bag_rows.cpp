@@ -50,7 +50,8 @@ void BagRows::paintEvent(QPaintEvent*) {
         if (d == 0) {
             p.setFont(benchFont(14));
             p.setPen(c.soft);
-            p.drawText(QRectF(0, at.y() - 12, kNameWidth, 24), Qt::AlignLeft | Qt::AlignVCenter, QString::fromStdString(rows_[r].name));
+            p.drawText(QRectF(0, at.y() - 12, kNameWidth, 24), Qt::AlignLeft | Qt::AlignVCenter,
+                       QString::fromStdString(rows_[r].name));
         }
         const auto& dot = rows_[r].dots[d];
         drawVerdictMark(p, QRectF(at.x() - kDot / 2, at.y() - kDot / 2, kDot, kDot), dot.state, c);
@@ -64,7 +65,8 @@ void BagRows::paintEvent(QPaintEvent*) {
 
 void BagRows::mousePressEvent(QMouseEvent* event) {
     eachDot([&](std::size_t r, std::size_t d, QPointF at) {
-        if (QLineF(at, event->position()).length() < kPitch / 2) emit chosen(QString::fromStdString(rows_[r].dots[d].ref));
+        if (QLineF(at, event->position()).length() < kPitch / 2)
+            emit chosen(QString::fromStdString(rows_[r].dots[d].ref));
     });
 }
 

@@ -10,18 +10,18 @@ namespace ombrek {
 /// The bag by kind, one mark a part; the part wanted now is ringed in copper.
 class BagRows : public QWidget {
     Q_OBJECT
-   public:
+ public:
     explicit BagRows(QWidget* parent = nullptr);
     void show(std::vector<PartsInView::Row> rows, const QString& wanted);
 
-   signals:
+ signals:
     void chosen(const QString& ref);
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
 
-   private:
+ private:
     /// Call `use(row, dot, middle)` for every dot; long rows wrap.
     void eachDot(const std::function<void(std::size_t, std::size_t, QPointF)>& use) const;
     int lines() const;

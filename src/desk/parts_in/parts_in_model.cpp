@@ -74,14 +74,16 @@ void fillBag(const Kit& kit, const Build& build, PartsInView& out) {
         if (verdict.state == VerdictState::pass || verdict.state == VerdictState::notDone) continue;
         const Reading* reading = build.last("part:" + part.ref);
         std::string head = part.ref + " " + part.value;
-        if (std::isfinite(verdict.reading) && reading) head += " reads " + formatQuantity(reading->value, reading->unit, 3, Zeros::keep);
+        if (std::isfinite(verdict.reading) && reading)
+            head += " reads " + formatQuantity(reading->value, reading->unit, 3, Zeros::keep);
         out.troubles.push_back({head, verdict.sentence, verdict.state});
     }
 }
 
 }  // namespace
 
-PartsInView partsInView(const Kit& kit, const Build& build, const std::string& wanted, const std::string& shown) {
+PartsInView partsInView(const Kit& kit, const Build& build, const std::string& wanted,
+                        const std::string& shown) {
     PartsInView out;
     out.wanted = wanted.empty() ? nextPart(kit, build) : kit.part(wanted);
     out.shown = shown.empty() ? lastRead(kit, build) : kit.part(shown);
@@ -92,9 +94,11 @@ PartsInView partsInView(const Kit& kit, const Build& build, const std::string& w
         out.now = nowSentence(*out.wanted);
         out.why = whySentence(*out.wanted);
     } else {
-        out.now = bag.in == bag.total ? "Every part is in: wind the coils." : "The bag is through: look again for what is wrong.";
+        out.now = bag.in == bag.total ? "Every part is in: wind the coils."
+                                      : "The bag is through: look again for what is wrong.";
         out.why = bag.in == bag.total ? "F2 goes to Winding."
-                                      : "Most missing parts are found the next day, in another bag. Up and Down choose a line; F2 goes on.";
+                                      : "Most missing parts are found the next day, in another bag. Up and "
+                                        "Down choose a line; F2 goes on.";
     }
     if (out.shown != nullptr) {
         out.beside = toleranceText(*out.shown);

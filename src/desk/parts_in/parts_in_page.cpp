@@ -11,8 +11,12 @@
 namespace ombrek {
 
 PartsInPage::PartsInPage(Session& session)
-    : Page(session, QStringLiteral("Parts in")), counts_(textLabel(15, false, "soft")), reading_(new ReadingCard),
-      bag_(new BagRows), troubles_(new Card), part_(new Card) {
+    : Page(session, QStringLiteral("Parts in")),
+      counts_(textLabel(15, false, "soft")),
+      reading_(new ReadingCard),
+      bag_(new BagRows),
+      troubles_(new Card),
+      part_(new Card) {
     big()->addWidget(reading_);
     big()->addSpacing(6);
     big()->addWidget(counts_);
@@ -34,12 +38,13 @@ PartsInPage::PartsInPage(Session& session)
 }
 
 void PartsInPage::addKeys() {
-    setEnter(QStringLiteral("take it"), [this] { take(); });
-    addKey(QStringLiteral("N"), QStringLiteral("N"), QStringLiteral("not here"), [this] { mark(PartMark::missing); });
-    addKey(QStringLiteral("T"), QStringLiteral("T"), QStringLiteral("take on trust"), [this] { mark(PartMark::trusted); });
-    addKey(QStringLiteral("R"), QStringLiteral("R"), QStringLiteral("read the last again"), [this] { again(); });
-    addKey(QStringLiteral("Down"), QStringLiteral("Up Down"), QStringLiteral("choose a line"), [this] { choose(1); });
-    addKey(QStringLiteral("Up"), QStringLiteral("Up"), QStringLiteral("the line before"), [this] { choose(-1); }, false);
+    setEnter("take it", [this] { take(); });
+    addKey("N", "N", "not here", [this] { mark(PartMark::missing); });
+    addKey("T", "T", "take on trust", [this] { mark(PartMark::trusted); });
+    addKey("R", "R", "read the last again", [this] { again(); });
+    addKey("Down", "Up Down", "choose a line", [this] { choose(1); });
+    addKey(
+        "Up", "Up", "the line before", [this] { choose(-1); }, false);
 }
 
 void PartsInPage::take() {
@@ -54,7 +59,8 @@ void PartsInPage::take() {
 
 void PartsInPage::again() {
     const Part* part = session_.kit().part(shown_.toStdString());
-    if (part != nullptr && part->measurable()) session_.read({0, "part:" + part->ref, 0, part->unit, 0, 0, "", 0});
+    if (part != nullptr && part->measurable())
+        session_.read({0, "part:" + part->ref, 0, part->unit, 0, 0, "", 0});
 }
 
 void PartsInPage::mark(PartMark mark) {
@@ -80,11 +86,13 @@ void PartsInPage::refresh() {
     if (!session_.hasBuild()) return;
     if (session_.kit().part(wanted_.toStdString()) == nullptr) wanted_.clear();
     if (session_.kit().part(shown_.toStdString()) == nullptr) shown_.clear();
-    const PartsInView view = partsInView(session_.kit(), session_.build(), wanted_.toStdString(), shown_.toStdString());
+    const PartsInView view =
+        partsInView(session_.kit(), session_.build(), wanted_.toStdString(), shown_.toStdString());
     setNow(qs(view.now), qs(view.why));
     if (view.wanted != nullptr && view.wanted->measurable()) {
         const Reading pattern{0, "part:" + view.wanted->ref, 0, view.wanted->unit, 0, 0, "", 0};
-        wantReading(QStringLiteral("%1 reads").arg(qs(view.wanted->ref)), [this, pattern](const QString& text) { session_.type(pattern, text); });
+        wantReading(QStringLiteral("%1 reads").arg(qs(view.wanted->ref)),
+                    [this, pattern](const QString& text) { session_.type(pattern, text); });
     } else {
         wantReading(QString(), nullptr);
     }
@@ -96,8 +104,8 @@ void PartsInPage::refresh() {
 
 void PartsInPage::showReading(const PartsInView& view) {
     const Part& shown = *view.shown;
-    reading_->show({qs(shown.ref) + QStringLiteral("   ") + qs(shown.what), qs(view.beside), view.verdict, shown.nominal, 4,
-                    shown.measurable() ? QStringLiteral("no reading") : qs(shown.value),
+    reading_->show({qs(shown.ref) + QStringLiteral("   ") + qs(shown.what), qs(view.beside), view.verdict,
+                    shown.nominal, 4, shown.measurable() ? QStringLiteral("no reading") : qs(shown.value),
                     shown.measurable() ? QStringLiteral("Put it on the clips, or type what the meter says.")
                                        : QStringLiteral("Nothing to measure: look at its mark.")});
     const Part& look = *(view.wanted ? view.wanted : view.shown);
@@ -122,7 +130,8 @@ void PartsInPage::showTroubles(const PartsInView& view) {
     constexpr std::size_t most = 5;
     const std::size_t first = view.troubles.size() > most ? view.troubles.size() - most : 0;
     for (std::size_t i = first; i < view.troubles.size(); ++i) {
-        auto* line = new TroubleLine(view.troubles[i].state, qs(view.troubles[i].head), qs(view.troubles[i].sentence));
+        auto* line =
+            new TroubleLine(view.troubles[i].state, qs(view.troubles[i].head), qs(view.troubles[i].sentence));
         layout->addWidget(line);
     }
     if (first > 0) {

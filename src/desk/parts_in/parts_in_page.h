@@ -12,12 +12,12 @@ struct PartsInView;
 /// Station 1: the bag against the list, one part on the clips at a time.
 class PartsInPage : public Page {
     Q_OBJECT
-   public:
+ public:
     explicit PartsInPage(Session& session);
     void refresh() override;
     void setBigOnly(bool on) override;
 
-   private:
+ private:
     void addKeys();
     void take();
     void again();

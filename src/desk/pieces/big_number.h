@@ -6,7 +6,7 @@ namespace ombrek {
 
 /// The one big reading of a page: number and unit in two sizes. Shrinks to fit its width.
 class BigNumber : public QWidget {
-   public:
+ public:
     explicit BigNumber(int pixels = 96, QWidget* parent = nullptr);
     void show(const QString& number, const QString& unit);
     /// A word in place of a number (what to look for, or that nothing is read yet), quieter.
@@ -15,10 +15,10 @@ class BigNumber : public QWidget {
     QSize sizeHint() const override { return {320, pixels_ + 12}; }
     QSize minimumSizeHint() const override { return {120, pixels_ + 12}; }
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent* event) override;
 
-   private:
+ private:
     int pixels_;
     QString number_, unit_;
     bool quiet_ = false;

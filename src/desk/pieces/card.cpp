@@ -10,7 +10,7 @@ namespace ombrek {
 
 /// A caution's own mark (a bar in a frame) and its sentence.
 class CautionLine : public QWidget {
-   public:
+ public:
     explicit CautionLine(QWidget* parent) : QWidget(parent), label_(textLabel(14, false, "", this)) {
         auto* layout = new QHBoxLayout(this);
         layout->setContentsMargins(26, 2, 0, 2);
@@ -22,7 +22,7 @@ class CautionLine : public QWidget {
         setAccessibleName(QStringLiteral("Caution: ") + text);
     }
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent*) override {
         QPainter p(this);
         p.setRenderHint(QPainter::Antialiasing);
@@ -34,7 +34,7 @@ class CautionLine : public QWidget {
         p.drawPoint(QPointF(10, 16.2));
     }
 
-   private:
+ private:
     QLabel* label_;
 };
 
@@ -42,24 +42,28 @@ namespace {
 
 /// A small verdict mark as a widget.
 class MarkDot : public QWidget {
-   public:
+ public:
     MarkDot(VerdictState state, QWidget* parent) : QWidget(parent), state_(state) { setFixedSize(16, 16); }
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent*) override {
         QPainter p(this);
         drawVerdictMark(p, QRectF(1, 1, 14, 14), state_, coloursOf(*this));
     }
 
-   private:
+ private:
     VerdictState state_;
 };
 
 }  // namespace
 
 Card::Card(QWidget* parent)
-    : QFrame(parent), layout_(new QVBoxLayout(this)), title_(textLabel(16, true, "", this)), body_(new QVBoxLayout),
-      text_(textLabel(14, false, "", this)), caution_(new CautionLine(this)) {
+    : QFrame(parent),
+      layout_(new QVBoxLayout(this)),
+      title_(textLabel(16, true, "", this)),
+      body_(new QVBoxLayout),
+      text_(textLabel(14, false, "", this)),
+      caution_(new CautionLine(this)) {
     setObjectName(QStringLiteral("card"));
     layout_->setContentsMargins(22, 16, 20, 16);
     layout_->setSpacing(9);

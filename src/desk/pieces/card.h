@@ -11,7 +11,7 @@ namespace ombrek {
 
 /// A framed sheet with a title, rows of name and value, and a paragraph.
 class Card : public QFrame {
-   public:
+ public:
     explicit Card(QWidget* parent = nullptr);
 
     struct Fact {
@@ -29,7 +29,7 @@ class Card : public QFrame {
     /// No stretch at the end: the body takes all room.
     void fillWithBody();
 
-   private:
+ private:
     QVBoxLayout* layout_;
     QLabel* title_;
     QWidget* facts_ = nullptr;

@@ -29,7 +29,8 @@ void Gauge::paintEvent(QPaintEvent*) {
     const double reach = std::isfinite(verdict_.reading) ? std::fabs(verdict_.reading) : 0;
     if (openHigh) limits.high = std::max(limits.low * 4, reach * 1.3);
     if (openLow) limits.low = std::min(0.0, limits.high - 2 * std::max(reach, std::fabs(limits.high)));
-    const double half = std::max((limits.high - limits.low) / 2, 1e-300), middle = (limits.high + limits.low) / 2;
+    const double half = std::max((limits.high - limits.low) / 2, 1e-300),
+                 middle = (limits.high + limits.low) / 2;
     const double left = 24, right = width() - 24.0, y = 42;
     const auto x = [&](double value) {
         const double t = std::clamp((value - middle) / half / 1.4, -1.0, 1.0);
@@ -38,8 +39,12 @@ void Gauge::paintEvent(QPaintEvent*) {
     const double guard = std::min(verdict_.uncertainty, half);
     const QRectF inside(QPointF(x(limits.low), y - 14), QPointF(x(limits.high), y + 14));
     p.fillRect(inside, c.passTint);
-    if (!openLow) p.fillRect(QRectF(QPointF(x(limits.low), y - 14), QPointF(x(limits.low + guard), y + 14)), c.doubtfulTint);
-    if (!openHigh) p.fillRect(QRectF(QPointF(x(limits.high - guard), y - 14), QPointF(x(limits.high), y + 14)), c.doubtfulTint);
+    if (!openLow)
+        p.fillRect(QRectF(QPointF(x(limits.low), y - 14), QPointF(x(limits.low + guard), y + 14)),
+                   c.doubtfulTint);
+    if (!openHigh)
+        p.fillRect(QRectF(QPointF(x(limits.high - guard), y - 14), QPointF(x(limits.high), y + 14)),
+                   c.doubtfulTint);
     p.setPen(QPen(c.ink, 1.5));
     p.drawLine(QPointF(left, y), QPointF(right, y));
     p.setFont(benchFont(14));
@@ -56,7 +61,8 @@ void Gauge::paintEvent(QPaintEvent*) {
     if (!std::isfinite(verdict_.reading)) return;
     const double at = x(verdict_.reading);
     p.setPen(QPen(c.ink, 3));
-    p.drawLine(QPointF(x(verdict_.reading - verdict_.uncertainty), y - 24), QPointF(x(verdict_.reading + verdict_.uncertainty), y - 24));
+    p.drawLine(QPointF(x(verdict_.reading - verdict_.uncertainty), y - 24),
+               QPointF(x(verdict_.reading + verdict_.uncertainty), y - 24));
     p.setPen(Qt::NoPen);
     p.setBrush(c.ink);
     p.drawPolygon(QPolygonF({QPointF(at - 9, y - 26), QPointF(at + 9, y - 26), QPointF(at, y - 10)}));

@@ -10,8 +10,13 @@
 namespace ombrek {
 
 ReadingCard::ReadingCard(QWidget* parent)
-    : Card(parent), head_(textLabel(20, true)), beside_(textLabel(17)), hint_(textLabel(14, false, "soft")),
-      number_(new BigNumber(92)), verdict_(new VerdictLine), gauge_(new Gauge) {
+    : Card(parent),
+      head_(textLabel(20, true)),
+      beside_(textLabel(17)),
+      hint_(textLabel(14, false, "soft")),
+      number_(new BigNumber(92)),
+      verdict_(new VerdictLine),
+      gauge_(new Gauge) {
     setTitle(QString());
     auto* sheet = new QWidget;
     auto* layout = new QVBoxLayout(sheet);
@@ -46,10 +51,12 @@ void ReadingCard::show(const Content& content) {
     }
     verdict_->show(v.state, v.sentence.empty() ? content.waiting : QString::fromStdString(v.sentence));
     gauge_->show(v, content.nominal);
-    hint_->setText(read && v.uncertainty > 0
-                       ? QStringLiteral("The bar is the meter's own error, ±%1. In the sand-coloured ends one cannot be sure.")
-                             .arg(QString::fromStdString(formatQuantity(v.uncertainty, v.unit, 2)))
-                       : QString());
+    hint_->setText(
+        read && v.uncertainty > 0
+            ? QStringLiteral(
+                  "The bar is the meter's own error, ±%1. In the sand-coloured ends one cannot be sure.")
+                  .arg(QString::fromStdString(formatQuantity(v.uncertainty, v.unit, 2)))
+            : QString());
 }
 
 void ReadingCard::setDoubled(bool on) { number_->setPixels(on ? 184 : 92); }

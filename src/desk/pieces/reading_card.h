@@ -10,21 +10,21 @@ class VerdictLine;
 
 /// One reading, large: what it is of, the number, the verdict, and where it lies between its limits.
 class ReadingCard : public Card {
-   public:
+ public:
     explicit ReadingCard(QWidget* parent = nullptr);
 
     struct Content {
         QString head, beside;
-        Verdict verdict;        ///< limits and unit also before there is a reading
-        double nominal = 0;     ///< drawn on the scale; NaN: none
+        Verdict verdict;     ///< limits and unit also before there is a reading
+        double nominal = 0;  ///< drawn on the scale; NaN: none
         int digits = 4;
-        QString word;           ///< large in place of a number, when there is none
-        QString waiting;        ///< said in place of a verdict's sentence while nothing is read
+        QString word;     ///< large in place of a number, when there is none
+        QString waiting;  ///< said in place of a verdict's sentence while nothing is read
     };
     void show(const Content& content);
     void setDoubled(bool on);
 
-   private:
+ private:
     QLabel *head_, *beside_, *hint_;
     BigNumber* number_;
     VerdictLine* verdict_;

@@ -11,7 +11,7 @@ namespace ombrek {
 namespace {
 
 class StateDelegate : public QStyledItemDelegate {
-   public:
+ public:
     using QStyledItemDelegate::QStyledItemDelegate;
 
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {200, 30}; }
@@ -56,12 +56,15 @@ void StateListModel::setLines(std::vector<StateLine> lines) {
     endResetModel();
 }
 
-int StateListModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : int(lines_.size()); }
+int StateListModel::rowCount(const QModelIndex& parent) const {
+    return parent.isValid() ? 0 : int(lines_.size());
+}
 
 QVariant StateListModel::data(const QModelIndex& index, int role) const {
     const StateLine& l = line(index.row());
     if (role == Qt::DisplayRole) return l.text;
-    if (role == Qt::AccessibleTextRole) return QStringLiteral("%1, %2, %3").arg(l.text, wordOf(l.state), l.right);
+    if (role == Qt::AccessibleTextRole)
+        return QStringLiteral("%1, %2, %3").arg(l.text, wordOf(l.state), l.right);
     if (role == Qt::ToolTipRole) return l.right.isEmpty() ? l.text : l.text + QStringLiteral("\n") + l.right;
     return {};
 }
@@ -77,7 +80,8 @@ StateList::StateList(QWidget* parent) : QListView(parent), model_(new StateListM
 }
 
 void StateList::setLines(std::vector<StateLine> lines) {
-    const auto current = std::find_if(lines.begin(), lines.end(), [](const StateLine& l) { return l.current; });
+    const auto current =
+        std::find_if(lines.begin(), lines.end(), [](const StateLine& l) { return l.current; });
     const int row = current == lines.end() ? -1 : int(current - lines.begin());
     const int kept = verticalScrollBar()->value();
     model_->setLines(std::move(lines));

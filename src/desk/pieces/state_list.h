@@ -18,28 +18,29 @@ struct StateLine {
 
 class StateListModel : public QAbstractListModel {
     Q_OBJECT
-   public:
+ public:
     using QAbstractListModel::QAbstractListModel;
     void setLines(std::vector<StateLine> lines);
     const StateLine& line(int row) const { return lines_[static_cast<std::size_t>(row)]; }
     int rowCount(const QModelIndex& parent = {}) const override;
     QVariant data(const QModelIndex& index, int role) const override;
 
-   private:
+ private:
     std::vector<StateLine> lines_;
 };
 
-/// A quiet list with verdict marks; follows the line in hand. Takes no part in the tab order: the page's keys move it.
+/// A quiet list with verdict marks; follows the line in hand. Takes no part in the tab order: the page's keys
+/// move it.
 class StateList : public QListView {
     Q_OBJECT
-   public:
+ public:
     explicit StateList(QWidget* parent = nullptr);
     void setLines(std::vector<StateLine> lines);
 
-   signals:
+ signals:
     void picked(int row);
 
-   private:
+ private:
     StateListModel* model_;
 };
 

@@ -11,7 +11,7 @@ namespace ombrek {
 
 /// A verdict's mark, what it is about in bold, and the sentence under it.
 class TroubleLine : public QWidget {
-   public:
+ public:
     TroubleLine(VerdictState state, const QString& head, const QString& sentence) : state_(state) {
         auto* layout = new QVBoxLayout(this);
         layout->setContentsMargins(28, 0, 0, 0);
@@ -25,13 +25,13 @@ class TroubleLine : public QWidget {
         setAccessibleName(wordOf(state) + QStringLiteral(": ") + head + QStringLiteral(". ") + sentence);
     }
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent*) override {
         QPainter p(this);
         drawVerdictMark(p, QRectF(1, 3, 16, 16), state_, coloursOf(*this));
     }
 
-   private:
+ private:
     VerdictState state_;
 };
 

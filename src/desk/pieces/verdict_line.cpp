@@ -25,7 +25,8 @@ void VerdictLine::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(52, 0, width() - 52.0, 30), Qt::AlignLeft | Qt::AlignVCenter, word);
     p.setFont(benchFont(14));
     p.setPen(c.soft);
-    p.drawText(QRectF(52, 30, width() - 52.0, height() - 30.0), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, sentence_);
+    p.drawText(QRectF(52, 30, width() - 52.0, height() - 30.0),
+               Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, sentence_);
 }
 
 }  // namespace ombrek

@@ -8,15 +8,15 @@ namespace ombrek {
 
 /// A verdict as everywhere: its shape, its word, its sentence.
 class VerdictLine : public QWidget {
-   public:
+ public:
     explicit VerdictLine(QWidget* parent = nullptr);
     void show(VerdictState state, const QString& sentence);
     QSize sizeHint() const override { return {360, 62}; }
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent* event) override;
 
-   private:
+ private:
     VerdictState state_ = VerdictState::notDone;
     QString sentence_;
 };

@@ -7,7 +7,9 @@
 namespace ombrek {
 namespace {
 
-std::string text(const Reading* r, int digits) { return r == nullptr ? "" : formatQuantity(r->value, r->unit, digits, Zeros::keep); }
+std::string text(const Reading* r, int digits) {
+    return r == nullptr ? "" : formatQuantity(r->value, r->unit, digits, Zeros::keep);
+}
 
 void fillItems(const Kit& kit, const Build& build, const PowerMethod& method, ProofView& v) {
     const Reading* supply = build.last("proof:supply");
@@ -15,12 +17,15 @@ void fillItems(const Kit& kit, const Build& build, const PowerMethod& method, Pr
     v.items.push_back({"proof:supply", "Supply while transmitting", Unit::volt, text(supply, 4),
                        supply ? VerdictState::pass : VerdictState::notDone});
     v.items.push_back({"proof:power", "Power", method.unit,
-                       v.proof.power ? formatQuantity(v.proof.power->watts, Unit::watt, 3, Zeros::keep) : "", v.proof.powerVerdict.state});
-    v.items.push_back({"proof:frequency", "Frequency", Unit::hertz, text(frequency, 8), v.proof.frequencyVerdict.state});
+                       v.proof.power ? formatQuantity(v.proof.power->watts, Unit::watt, 3, Zeros::keep) : "",
+                       v.proof.powerVerdict.state});
+    v.items.push_back(
+        {"proof:frequency", "Frequency", Unit::hertz, text(frequency, 8), v.proof.frequencyVerdict.state});
     for (int order = 2; order <= kit.ratings.harmonics; ++order) {
         const std::string subject = "proof:harmonic:" + std::to_string(order);
         const Reading* r = build.last(subject);
-        v.items.push_back({subject, "Harmonic " + std::to_string(order), Unit::decibel, r ? text(r, 3) + " below" : "",
+        v.items.push_back({subject, "Harmonic " + std::to_string(order), Unit::decibel,
+                           r ? text(r, 3) + " below" : "",
                            v.proof.harmonicVerdicts[std::size_t(order - 2)].state});
     }
 }
@@ -30,27 +35,33 @@ void say(const Kit& kit, const PowerMethod& method, ProofView& v) {
     if (v.finished) {
         bool all = true;
         for (const auto& item : v.items) all = all && item.state == VerdictState::pass;
-        v.now = all ? "Proved: clean, on frequency, as strong as promised." : "Measured, but not all of it is right.";
+        v.now = all ? "Proved: clean, on frequency, as strong as promised."
+                    : "Measured, but not all of it is right.";
         v.why = all ? "F7 goes to Sign-off." : "Up and Down choose what to measure again.";
     } else if (subject == "proof:supply") {
         v.now = "Key down into the dummy load: read the supply.";
-        v.why = "Power goes with its square; the kit is rated at " + formatQuantity(kit.ratings.supply, Unit::volt, 3) + ".";
+        v.why = "Power goes with its square; the kit is rated at " +
+                formatQuantity(kit.ratings.supply, Unit::volt, 3) + ".";
     } else if (subject == "proof:power") {
         v.now = "Measure the power: " + std::string(method.name) + ".";
-        v.why = method.id == "attenuator" ? "Never the transmitter straight into the meter: the attenuator first, rated for the power. M for another way."
+        v.why = method.id == "attenuator" ? "Never the transmitter straight into the meter: the attenuator "
+                                            "first, rated for the power. M for another way."
                                           : "M for another way of measuring.";
     } else if (subject == "proof:frequency") {
-        v.now = "Count the frequency: " + formatQuantity(kit.ratings.frequency, Unit::hertz, 6) + " on the dial.";
+        v.now =
+            "Count the frequency: " + formatQuantity(kit.ratings.frequency, Unit::hertz, 6) + " on the dial.";
         v.why = "A counter is only as good as its reference.";
     } else {
         v.now = "Read " + std::string("harmonic ") + subject.back() + " below the fundamental.";
-        v.why = "At least " + formatQuantity(v.proof.required, Unit::decibel, 3) + " below. Through the attenuator only.";
+        v.why = "At least " + formatQuantity(v.proof.required, Unit::decibel, 3) +
+                " below. Through the attenuator only.";
     }
 }
 
 }  // namespace
 
-ProofView proofView(const Kit& kit, const Build& build, const LimitProfile& profile, const std::string& chosen, const PowerMethod& method) {
+ProofView proofView(const Kit& kit, const Build& build, const LimitProfile& profile,
+                    const std::string& chosen, const PowerMethod& method) {
     ProofView v;
     if (!kit.ratings.transmits()) {
         v.now = "This kit does not transmit: nothing to prove.";
@@ -61,7 +72,8 @@ ProofView proofView(const Kit& kit, const Build& build, const LimitProfile& prof
     fillItems(kit, build, method, v);
     v.inHand = v.items.size();
     for (std::size_t i = 0; i < v.items.size(); ++i) {
-        const bool wanted = chosen.empty() ? build.last(v.items[i].subject) == nullptr : v.items[i].subject == chosen;
+        const bool wanted =
+            chosen.empty() ? build.last(v.items[i].subject) == nullptr : v.items[i].subject == chosen;
         if (wanted) {
             v.inHand = i;
             break;

@@ -16,16 +16,17 @@ struct ProofView {
         std::string subject;  ///< "proof:power"
         std::string name;
         Unit unit = Unit::none;
-        std::string text;     ///< what was measured
+        std::string text;  ///< what was measured
         VerdictState state = VerdictState::notDone;
     };
     std::vector<Item> items;  ///< in the order of measuring
     std::size_t inHand = 0;
-    bool finished = false;    ///< everything measured and nothing chosen
+    bool finished = false;  ///< everything measured and nothing chosen
     std::string now, why;
 };
 
 /// @param chosen  subject; empty: the first not measured @param method  power method in use
-ProofView proofView(const Kit& kit, const Build& build, const LimitProfile& profile, const std::string& chosen, const PowerMethod& method);
+ProofView proofView(const Kit& kit, const Build& build, const LimitProfile& profile,
+                    const std::string& chosen, const PowerMethod& method);
 
 }  // namespace ombrek

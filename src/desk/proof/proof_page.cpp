@@ -13,8 +13,13 @@
 namespace ombrek {
 
 ProofPage::ProofPage(Session& session)
-    : Page(session, QStringLiteral("Proof")), number_(new BigNumber(84)), verdict_(new VerdictLine), plot_(new Plot), power_(new Card),
-      items_(new Card), list_(new StateList) {
+    : Page(session, QStringLiteral("Proof")),
+      number_(new BigNumber(84)),
+      verdict_(new VerdictLine),
+      plot_(new Plot),
+      power_(new Card),
+      items_(new Card),
+      list_(new StateList) {
     for (const PowerMethod& method : powerMethods()) settings_.push_back(method.usualSetting);
     auto* row = new QHBoxLayout;
     row->addWidget(number_, 3);
@@ -38,20 +43,22 @@ ProofPage::ProofPage(Session& session)
 }
 
 void ProofPage::addKeys() {
-    setEnter(QStringLiteral("take it"), [this] { take(); });
-    addKey(QStringLiteral("M"), QStringLiteral("M"), QStringLiteral("way of measuring"), [this] { nextMethod(); });
-    addKey(QStringLiteral("S"), QStringLiteral("S"), QStringLiteral("attenuation, drop"), [this] { askSetting(); });
-    addKey(QStringLiteral("L"), QStringLiteral("L"), QStringLiteral("other limits"), [this] { nextProfile(); });
-    addKey(QStringLiteral("W"), QStringLiteral("W"), QStringLiteral("show working"), [this] {
+    setEnter("take it", [this] { take(); });
+    addKey("M", "M", "way of measuring", [this] { nextMethod(); });
+    addKey("S", "S", "attenuation, drop", [this] { askSetting(); });
+    addKey("L", "L", "other limits", [this] { nextProfile(); });
+    addKey("W", "W", "show working", [this] {
         working_ = !working_;
         refresh();
     });
-    addKey(QStringLiteral("Down"), QStringLiteral("Up Down"), QStringLiteral("choose"), [this] { choose(1); });
-    addKey(QStringLiteral("Up"), QStringLiteral("Up"), QStringLiteral("the one before"), [this] { choose(-1); }, false);
+    addKey("Down", "Up Down", "choose", [this] { choose(1); });
+    addKey(
+        "Up", "Up", "the one before", [this] { choose(-1); }, false);
 }
 
 ProofView ProofPage::view() const {
-    return proofView(session_.kit(), session_.build(), session_.profile(), chosen_.toStdString(), powerMethods()[method_]);
+    return proofView(session_.kit(), session_.build(), session_.profile(), chosen_.toStdString(),
+                     powerMethods()[method_]);
 }
 
 Reading ProofPage::pattern(const ProofView& v) const {
@@ -69,7 +76,8 @@ void ProofPage::take() {
     if (v.items.empty() || v.finished) return;
     const PowerMethod& method = powerMethods()[method_];
     if (v.items[v.inHand].subject == "proof:power" && method.id != std::string_view("attenuator")) {
-        session_.say(QStringLiteral("Type what it reads in %1: this bench has no such instrument on a wire.").arg(qs(plural(method.unit))));
+        session_.say(QStringLiteral("Type what it reads in %1: this bench has no such instrument on a wire.")
+                         .arg(qs(plural(method.unit))));
         return;
     }
     session_.read(pattern(v));
@@ -96,15 +104,18 @@ void ProofPage::askSetting() {
         session_.say(QStringLiteral("A %1 needs no other figure.").arg(qs(method.name)));
         return;
     }
-    askText(QStringLiteral("The %1").arg(qs(method.setting)), qs(formatQuantity(settings_[method_], method.settingUnit)), [this, &method](const QString& text) {
-        const auto value = parseQuantity(text.toStdString(), method.settingUnit);
-        if (!value || value->value < 0 || value->value > 200) {
-            session_.say(value ? QStringLiteral("This must be from 0 to 200.") : qs(value.error().sentence), VerdictState::cannotTell);
-            return;
-        }
-        settings_[method_] = value->value;
-        refresh();
-    });
+    askText(QStringLiteral("The %1").arg(qs(method.setting)),
+            qs(formatQuantity(settings_[method_], method.settingUnit)), [this, &method](const QString& text) {
+                const auto value = parseQuantity(text.toStdString(), method.settingUnit);
+                if (!value || value->value < 0 || value->value > 200) {
+                    session_.say(
+                        value ? QStringLiteral("This must be from 0 to 200.") : qs(value.error().sentence),
+                        VerdictState::cannotTell);
+                    return;
+                }
+                settings_[method_] = value->value;
+                refresh();
+            });
 }
 
 void ProofPage::nextProfile() {
@@ -113,7 +124,8 @@ void ProofPage::nextProfile() {
     while (at < profiles.size() && profiles[at].id != session_.profile().id) ++at;
     const LimitProfile& next = profiles[(at + 1) % profiles.size()];
     if (session_.keep(session_.book().chooseProfile(next.id))) {
-        session_.say(QStringLiteral("Limits: %1 (%2). Your own regulator's rules decide.").arg(qs(next.name), qs(next.source)));
+        session_.say(QStringLiteral("Limits: %1 (%2). Your own regulator's rules decide.")
+                         .arg(qs(next.name), qs(next.source)));
     }
 }
 
@@ -121,7 +133,8 @@ void ProofPage::refresh() {
     if (!session_.hasBuild()) return;
     const ProofView v = view();
     setNow(qs(v.now), qs(v.why));
-    for (QWidget* w : {static_cast<QWidget*>(power_), static_cast<QWidget*>(items_), static_cast<QWidget*>(number_), static_cast<QWidget*>(verdict_)}) {
+    for (QWidget* w : {static_cast<QWidget*>(power_), static_cast<QWidget*>(items_),
+                       static_cast<QWidget*>(number_), static_cast<QWidget*>(verdict_)}) {
         w->setVisible(!v.items.empty());
     }
     wantReading(QString(), nullptr);
@@ -129,12 +142,14 @@ void ProofPage::refresh() {
     showPower(v);
     if (!v.finished) {
         const Reading wanted = pattern(v);
-        wantReading(QStringLiteral("%1 reads").arg(qs(v.items[v.inHand].name)), [this, wanted](const QString& text) { session_.type(wanted, text); });
+        wantReading(QStringLiteral("%1 reads").arg(qs(v.items[v.inHand].name)),
+                    [this, wanted](const QString& text) { session_.type(wanted, text); });
     }
     plot_->show(spectrumPlot(session_.kit(), session_.build(), v.proof, session_.profile()));
     std::vector<StateLine> lines;
     for (std::size_t i = 0; i < v.items.size(); ++i) {
-        lines.push_back({v.items[i].state, qs(v.items[i].name), qs(v.items[i].text), !v.finished && i == v.inHand, false});
+        lines.push_back({v.items[i].state, qs(v.items[i].name), qs(v.items[i].text),
+                         !v.finished && i == v.inHand, false});
     }
     list_->setLines(std::move(lines));
 }
@@ -149,24 +164,38 @@ void ProofPage::showPower(const ProofView& v) {
     } else {
         number_->showWord(QStringLiteral("no reading"));
     }
-    verdict_->show(proof.powerVerdict.state, proof.power ? qs(proof.powerVerdict.sentence) : QStringLiteral("No power measured yet."));
+    verdict_->show(proof.powerVerdict.state,
+                   proof.power ? qs(proof.powerVerdict.sentence) : QStringLiteral("No power measured yet."));
     power_->setTitle(QStringLiteral("Beside what the kit promises"));
-    std::vector<Card::Fact> facts{{QStringLiteral("Promised"), qs(formatQuantity(rated.power, Unit::watt, 3) + " at " + formatQuantity(rated.supply, Unit::volt, 3))}};
+    std::vector<Card::Fact> facts{
+        {QStringLiteral("Promised"), qs(formatQuantity(rated.power, Unit::watt, 3) + " at " +
+                                        formatQuantity(rated.supply, Unit::volt, 3))}};
     if (proof.power) {
-        facts.push_back({QStringLiteral("Measured at %1").arg(qs(formatQuantity(proof.supply, Unit::volt, 4))),
-                         qs(formatQuantity(proof.power->watts, Unit::watt, 3) + " ±" + formatQuantity(proof.power->uncertainty, Unit::watt, 2))});
-        facts.push_back({QStringLiteral("At the promised supply"), qs(formatQuantity(proof.powerAtRated, Unit::watt, 3)), proof.powerVerdict.state, true});
-        if (proof.power->watts > 0) facts.push_back({QStringLiteral("In dBm"), qs(formatQuantity(dbmFromWatts(proof.power->watts), Unit::dbm, 4))});
+        facts.push_back(
+            {QStringLiteral("Measured at %1").arg(qs(formatQuantity(proof.supply, Unit::volt, 4))),
+             qs(formatQuantity(proof.power->watts, Unit::watt, 3) + " ±" +
+                formatQuantity(proof.power->uncertainty, Unit::watt, 2))});
+        facts.push_back({QStringLiteral("At the promised supply"),
+                         qs(formatQuantity(proof.powerAtRated, Unit::watt, 3)), proof.powerVerdict.state,
+                         true});
+        if (proof.power->watts > 0)
+            facts.push_back({QStringLiteral("In dBm"),
+                             qs(formatQuantity(dbmFromWatts(proof.power->watts), Unit::dbm, 4))});
     }
     if (proof.frequency) {
         facts.push_back({QStringLiteral("Frequency"), qs(formatQuantity(*proof.frequency, Unit::hertz, 8))});
-        facts.push_back({QStringLiteral("Off by"), qs(formatQuantity(partsPerMillion(*proof.frequency, rated.frequency), Unit::ppm, 2)), proof.frequencyVerdict.state, true});
+        facts.push_back({QStringLiteral("Off by"),
+                         qs(formatQuantity(partsPerMillion(*proof.frequency, rated.frequency), Unit::ppm, 2)),
+                         proof.frequencyVerdict.state, true});
     }
     facts.push_back({QStringLiteral("Way"), qs(method.name)});
-    if (!method.setting.empty()) facts.push_back({qs(method.setting), qs(formatQuantity(settings_[method_], method.settingUnit, 3))});
+    if (!method.setting.empty())
+        facts.push_back({qs(method.setting), qs(formatQuantity(settings_[method_], method.settingUnit, 3))});
     power_->setFacts(facts);
     power_->setText(working_ && proof.power ? qs(proof.power->working.text()) : QString());
-    power_->setCaution(proof.power ? QString() : QStringLiteral("Dummy load on before the key goes down; follow your local rules."));
+    power_->setCaution(
+        proof.power ? QString()
+                    : QStringLiteral("Dummy load on before the key goes down; follow your local rules."));
 }
 
 void ProofPage::setBigOnly(bool on) {

@@ -12,15 +12,16 @@ class StateList;
 class VerdictLine;
 struct ProofView;
 
-/// Station 6: power by any method at the supply used, frequency, harmonics against the chosen limits, beside the rated figures.
+/// Station 6: power by any method at the supply used, frequency, harmonics against the chosen limits, beside
+/// the rated figures.
 class ProofPage : public Page {
     Q_OBJECT
-   public:
+ public:
     explicit ProofPage(Session& session);
     void refresh() override;
     void setBigOnly(bool on) override;
 
-   private:
+ private:
     void addKeys();
     ProofView view() const;
     Reading pattern(const ProofView& v) const;

@@ -13,7 +13,8 @@ GateList::GateList(QWidget* parent) : QWidget(parent) { setMinimumHeight(11 * 40
 void GateList::show(const Readiness& readiness, int chosen) {
     readiness_ = readiness;
     chosen_ = chosen;
-    setAccessibleName(QStringLiteral("%1 of %2 gates open").arg(readiness.open()).arg(readiness.gates.size()));
+    setAccessibleName(
+        QStringLiteral("%1 of %2 gates open").arg(readiness.open()).arg(readiness.gates.size()));
     update();
 }
 
@@ -47,17 +48,20 @@ void GateList::paintEvent(QPaintEvent*) {
         drawVerdictMark(p, QRectF(x - 11, y - 11, 22, 22), gate.state(), c);
         p.setFont(benchFont(16, true));
         p.setPen(c.ink);
-        p.drawText(QRectF(52, y - 21, r.width() - 180, 22), Qt::AlignLeft | Qt::AlignVCenter, QString::fromStdString(gate.name));
+        p.drawText(QRectF(52, y - 21, r.width() - 180, 22), Qt::AlignLeft | Qt::AlignVCenter,
+                   QString::fromStdString(gate.name));
         p.setFont(benchFont(13));
         p.setPen(c.soft);
         QString below = QString::fromStdString(gate.summary());
-        if (gate.passedKnowingly && gate.state() != VerdictState::pass) below += QStringLiteral(" · ") + QString::fromStdString(gate.reason);
+        if (gate.passedKnowingly && gate.state() != VerdictState::pass)
+            below += QStringLiteral(" · ") + QString::fromStdString(gate.reason);
         p.drawText(QRectF(52, y + 1, r.width() - 180, 20), Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetrics(p.font()).elidedText(below, Qt::ElideRight, int(r.width() - 180)));
         const bool knowingly = gate.passedKnowingly && gate.state() != VerdictState::pass;
         p.setFont(benchFont(14));
         p.setPen(knowingly ? c.doubtful : colourOf(c, gate.state()));
-        p.drawText(r.adjusted(0, 0, -14, 0), Qt::AlignRight | Qt::AlignVCenter, knowingly ? QStringLiteral("passed knowingly") : wordOf(gate.state()));
+        p.drawText(r.adjusted(0, 0, -14, 0), Qt::AlignRight | Qt::AlignVCenter,
+                   knowingly ? QStringLiteral("passed knowingly") : wordOf(gate.state()));
     }
 }
 

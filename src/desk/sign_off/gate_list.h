@@ -6,21 +6,22 @@
 
 namespace ombrek {
 
-/// The gates from the bag to the air, threaded on the wire: earned, passed knowingly or still barred, each with its evidence.
+/// The gates from the bag to the air, threaded on the wire: earned, passed knowingly or still barred, each
+/// with its evidence.
 class GateList : public QWidget {
     Q_OBJECT
-   public:
+ public:
     explicit GateList(QWidget* parent = nullptr);
     void show(const Readiness& readiness, int chosen);
 
-   signals:
+ signals:
     void picked(int gate);
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
 
-   private:
+ private:
     QRectF row(int gate) const;
     Readiness readiness_;
     int chosen_ = 0;

@@ -16,7 +16,10 @@
 namespace ombrek {
 
 SignOffPage::SignOffPage(Session& session)
-    : Page(session, QStringLiteral("Sign-off")), gates_(new GateList), evidence_(new Card), report_(new Card) {
+    : Page(session, QStringLiteral("Sign-off")),
+      gates_(new GateList),
+      evidence_(new Card),
+      report_(new Card) {
     big()->addWidget(gates_, 1);
     side()->addWidget(evidence_, 4);
     side()->addWidget(report_, 1);
@@ -28,12 +31,13 @@ SignOffPage::SignOffPage(Session& session)
 }
 
 void SignOffPage::addKeys() {
-    setEnter(QStringLiteral("go and earn it, or confirm"), [this] { go(); });
-    addKey(QStringLiteral("K"), QStringLiteral("K"), QStringLiteral("pass knowingly"), [this] { passKnowingly(); });
-    addKey(QStringLiteral("H"), QStringLiteral("H"), QStringLiteral("report as HTML"), [this] { askReport(false); });
-    addKey(QStringLiteral("P"), QStringLiteral("P"), QStringLiteral("report as PDF"), [this] { askReport(true); });
-    addKey(QStringLiteral("Down"), QStringLiteral("Up Down"), QStringLiteral("gate"), [this] { choose(1); });
-    addKey(QStringLiteral("Up"), QStringLiteral("Up"), QStringLiteral("the gate before"), [this] { choose(-1); }, false);
+    setEnter("go and earn it, or confirm", [this] { go(); });
+    addKey("K", "K", "pass knowingly", [this] { passKnowingly(); });
+    addKey("H", "H", "report as HTML", [this] { askReport(false); });
+    addKey("P", "P", "report as PDF", [this] { askReport(true); });
+    addKey("Down", "Up Down", "gate", [this] { choose(1); });
+    addKey(
+        "Up", "Up", "the gate before", [this] { choose(-1); }, false);
 }
 
 const Gate* SignOffPage::gate() const {
@@ -75,8 +79,10 @@ void SignOffPage::choose(int by) {
 }
 
 void SignOffPage::askReport(bool pdf) {
-    const QString start = QDir::home().filePath(qs(session_.kit().id) + (pdf ? QStringLiteral(".pdf") : QStringLiteral(".html")));
-    askText(QStringLiteral("Write the report to"), start, [this, pdf](const QString& file) { writeReport(file, pdf); });
+    const QString start = QDir::home().filePath(qs(session_.kit().id) +
+                                                (pdf ? QStringLiteral(".pdf") : QStringLiteral(".html")));
+    askText(QStringLiteral("Write the report to"), start,
+            [this, pdf](const QString& file) { writeReport(file, pdf); });
 }
 
 void SignOffPage::writeReport(const QString& file, bool pdf) {
@@ -90,8 +96,9 @@ void SignOffPage::writeReport(const QString& file, bool pdf) {
         QMetaObject::invokeMethod(qApp, [self, written, file] {
             if (!self) return;
             self->writing_ = false;
-            self->session_.say(written ? QStringLiteral("Report written: %1").arg(file) : qs(written.error().text()),
-                               written ? VerdictState::pass : VerdictState::fail);
+            self->session_.say(
+                written ? QStringLiteral("Report written: %1").arg(file) : qs(written.error().text()),
+                written ? VerdictState::pass : VerdictState::fail);
         });
     });
     connect(thread, &QThread::finished, thread, &QObject::deleteLater);
@@ -106,13 +113,16 @@ void SignOffPage::refresh() {
     if (readiness_.fit()) {
         const bool all = readiness_.earned() == int(readiness_.gates.size());
         setNow(all ? QStringLiteral("Fit to go on the air: every gate is earned.")
-                   : QStringLiteral("Every gate is open, %1 of them knowingly.").arg(readiness_.open() - readiness_.earned()),
+                   : QStringLiteral("Every gate is open, %1 of them knowingly.")
+                         .arg(readiness_.open() - readiness_.earned()),
                QStringLiteral("H or P writes the report. Dummy load, then antenna, then the first call."));
     } else if (const Gate* next = readiness_.next()) {
-        setNow(next->id == "licence" ? QStringLiteral("Is it within your licence: band, mode, power? Enter confirms.")
-                                     : QStringLiteral("Next gate: %1.").arg(qs(next->name)),
+        setNow(next->id == "licence"
+                   ? QStringLiteral("Is it within your licence: band, mode, power? Enter confirms.")
+                   : QStringLiteral("Next gate: %1.").arg(qs(next->name)),
                next->id == "licence" ? QStringLiteral("Follow your local rules; Ombrek cannot know them.")
-                                     : QStringLiteral("%1. Enter goes to %2; K passes it knowingly.").arg(qs(next->summary()), qs(next->station)));
+                                     : QStringLiteral("%1. Enter goes to %2; K passes it knowingly.")
+                                           .arg(qs(next->summary()), qs(next->station)));
     }
     gates_->show(readiness_, int(g - readiness_.gates.data()));
     delete evidenceBody_;
@@ -121,8 +131,11 @@ void SignOffPage::refresh() {
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(7);
     std::vector<Evidence> shown = g->evidence;  // what is wrong first, then what is open, then the rest
-    const auto rank = [](const Evidence& e) { return e.state == VerdictState::pass ? 2 : e.state == VerdictState::notDone ? 1 : 0; };
-    std::stable_sort(shown.begin(), shown.end(), [&](const Evidence& a, const Evidence& b) { return rank(a) < rank(b); });
+    const auto rank = [](const Evidence& e) {
+        return e.state == VerdictState::pass ? 2 : e.state == VerdictState::notDone ? 1 : 0;
+    };
+    std::stable_sort(shown.begin(), shown.end(),
+                     [&](const Evidence& a, const Evidence& b) { return rank(a) < rank(b); });
     constexpr std::size_t most = 6;
     for (std::size_t i = 0; i < std::min(most, shown.size()); ++i) {
         layout->addWidget(new TroubleLine(shown[i].state, qs(shown[i].what), qs(shown[i].sentence)));
@@ -135,9 +148,12 @@ void SignOffPage::refresh() {
     evidence_->setTitle(qs(g->name));
     evidence_->addBody(evidenceBody_);
     report_->setTitle(QStringLiteral("The report"));
-    report_->setFacts({{QStringLiteral("Gates earned"), QStringLiteral("%1 of %2").arg(readiness_.earned()).arg(readiness_.gates.size())},
-                       {QStringLiteral("Passed knowingly"), QString::number(readiness_.open() - readiness_.earned())}});
-    report_->setText(QStringLiteral("Readings, verdicts, plots and what was passed knowingly. H for HTML, P for PDF."));
+    report_->setFacts(
+        {{QStringLiteral("Gates earned"),
+          QStringLiteral("%1 of %2").arg(readiness_.earned()).arg(readiness_.gates.size())},
+         {QStringLiteral("Passed knowingly"), QString::number(readiness_.open() - readiness_.earned())}});
+    report_->setText(
+        QStringLiteral("Readings, verdicts, plots and what was passed knowingly. H for HTML, P for PDF."));
 }
 
 }  // namespace ombrek

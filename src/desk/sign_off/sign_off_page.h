@@ -11,15 +11,15 @@ class GateList;
 /// Station 7: every gate with its evidence, and the report.
 class SignOffPage : public Page {
     Q_OBJECT
-   public:
+ public:
     explicit SignOffPage(Session& session);
     void refresh() override;
 
-   signals:
+ signals:
     /// The builder wants to earn a gate at its station.
     void wantsStation(const QString& name);
 
-   private:
+ private:
     void addKeys();
     const Gate* gate() const;
     void go();

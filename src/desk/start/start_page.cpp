@@ -18,15 +18,20 @@ StartPage::StartPage(Session& session)
     card->fillWithBody();
     big()->addWidget(card, 1);
     how_->setTitle(QStringLiteral("How it goes"));
-    how_->setText(QStringLiteral("Seven stations on one wire: the bag is checked, coils are wound, the board is soldered, first power is given, "
-                                 "trimmers are set, the output is proved, and the report is signed.\n\nEvery key press is kept at once; "
-                                 "switch off whenever you like.\n\nThe practice bench answers as a multimeter, an L/C meter, a counter and a "
-                                 "power meter on the practice kit: Ctrl+P starts it."));
+    how_->setText(
+        QStringLiteral("Seven stations on one wire: the bag is checked, coils are wound, the board is "
+                       "soldered, first power is given, "
+                       "trimmers are set, the output is proved, and the report is signed.\n\nEvery key press "
+                       "is kept at once; "
+                       "switch off whenever you like.\n\nThe practice bench answers as a multimeter, an L/C "
+                       "meter, a counter and a "
+                       "power meter on the practice kit: Ctrl+P starts it."));
     side()->addWidget(how_, 1);
-    setEnter(QStringLiteral("begin it"), [this] { begin(); });
-    addKey(QStringLiteral("Down"), QStringLiteral("Up Down"), QStringLiteral("choose"), [this] { choose(1); });
-    addKey(QStringLiteral("Up"), QStringLiteral("Up"), QStringLiteral("the one before"), [this] { choose(-1); }, false);
-    addKey(QStringLiteral("O"), QStringLiteral("O"), QStringLiteral("open a kit file"), [this] {
+    setEnter("begin it", [this] { begin(); });
+    addKey("Down", "Up Down", "choose", [this] { choose(1); });
+    addKey(
+        "Up", "Up", "the one before", [this] { choose(-1); }, false);
+    addKey("O", "O", "open a kit file", [this] {
         askText(QStringLiteral("Kit file"), QString(), [this](const QString& file) {
             session_.beginKit(file);
             if (session_.hasBuild()) emit begun();
@@ -47,11 +52,16 @@ void StartPage::findKits() {
         if (!kit) continue;
         const Kit& k = kit->kit;
         kits_.push_back({QStringLiteral("%1, %2").arg(qs(k.name), qs(k.summary)),
-                         QStringLiteral("%1 parts, %2 coils, %3 steps").arg(k.parts.size()).arg(k.coils.size()).arg(k.steps.size()),
+                         QStringLiteral("%1 parts, %2 coils, %3 steps")
+                             .arg(k.parts.size())
+                             .arg(k.coils.size())
+                             .arg(k.steps.size()),
                          qs(file.path().string()), 0});
     }
     std::sort(kits_.begin(), kits_.end(), [](const Entry& a, const Entry& b) { return a.title < b.title; });
-    const auto practice = std::find_if(kits_.begin(), kits_.end(), [](const Entry& e) { return e.kitFile.contains(QLatin1String("lantern")); });
+    const auto practice = std::find_if(kits_.begin(), kits_.end(), [](const Entry& e) {
+        return e.kitFile.contains(QLatin1String("lantern"));
+    });
     if (practice != kits_.end()) std::rotate(kits_.begin(), practice, practice + 1);
 }
 
@@ -75,15 +85,18 @@ void StartPage::begin() {
 void StartPage::refresh() {
     entries_.clear();
     for (const auto& b : session_.book().builds()) {
-        entries_.push_back({QStringLiteral("%1, begun").arg(qs(b.kitName)), QStringLiteral("go on with it"), QString(), b.id});
+        entries_.push_back({QStringLiteral("%1, begun").arg(qs(b.kitName)), QStringLiteral("go on with it"),
+                            QString(), b.id});
     }
     entries_.insert(entries_.end(), kits_.begin(), kits_.end());
     at_ = std::clamp(at_, 0, std::max(0, int(entries_.size()) - 1));
-    setNow(session_.hasBuild() ? QStringLiteral("Go on with a build, or begin another kit.") : QStringLiteral("Begin: choose a kit and press Enter."),
+    setNow(session_.hasBuild() ? QStringLiteral("Go on with a build, or begin another kit.")
+                               : QStringLiteral("Begin: choose a kit and press Enter."),
            QStringLiteral("The first is the practice kit; O opens a kit file of your own."));
     std::vector<StateLine> lines;
     for (std::size_t i = 0; i < entries_.size(); ++i) {
-        lines.push_back({entries_[i].build ? VerdictState::pass : VerdictState::notDone, entries_[i].title, entries_[i].detail, int(i) == at_, false});
+        lines.push_back({entries_[i].build ? VerdictState::pass : VerdictState::notDone, entries_[i].title,
+                         entries_[i].detail, int(i) == at_, false});
     }
     list_->setLines(std::move(lines));
 }

@@ -8,17 +8,18 @@ namespace ombrek {
 
 class StateList;
 
-/// What an empty book shows: how to begin, and the kits that ship with the application. Also where another build is chosen.
+/// What an empty book shows: how to begin, and the kits that ship with the application. Also where another
+/// build is chosen.
 class StartPage : public Page {
     Q_OBJECT
-   public:
+ public:
     explicit StartPage(Session& session);
     void refresh() override;
 
-   signals:
+ signals:
     void begun();
 
-   private:
+ private:
     struct Entry {
         QString title, detail, kitFile;
         std::int64_t build = 0;

@@ -13,7 +13,9 @@ TrimmerView::TrimmerView(QWidget* parent) : QWidget(parent) { setFixedSize(150, 
 void TrimmerView::show(double position, double wanted) {
     position_ = position;
     wanted_ = wanted;
-    setAccessibleName(QStringLiteral("Trimmer at %1 %, go to %2 %").arg(std::lround(position * 100)).arg(std::lround(wanted * 100)));
+    setAccessibleName(QStringLiteral("Trimmer at %1 %, go to %2 %")
+                          .arg(std::lround(position * 100))
+                          .arg(std::lround(wanted * 100)));
     update();
 }
 
@@ -22,7 +24,8 @@ void TrimmerView::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     const Colours& c = coloursOf(*this);
     const QPointF middle(75, 75);
-    const auto at = [&](double position, double radius) {  // half a turn from least (left) to most (right), over the top
+    const auto at = [&](double position,
+                        double radius) {  // half a turn from least (left) to most (right), over the top
         const double angle = std::numbers::pi * (1.0 - position);
         return middle + QPointF(std::cos(angle), -std::sin(angle)) * radius;
     };

@@ -14,7 +14,9 @@
 namespace ombrek {
 namespace {
 
-QString percent(double position) { return QStringLiteral("%1 %").arg(std::lround(std::clamp(position, 0.0, 1.0) * 1000) / 10.0); }
+QString percent(double position) {
+    return QStringLiteral("%1 %").arg(std::lround(std::clamp(position, 0.0, 1.0) * 1000) / 10.0);
+}
 
 /// Ten digits for a frequency set to hertz, three or four for all else.
 int digitsFor(Unit unit) { return unit == Unit::hertz ? 7 : 3; }
@@ -22,8 +24,14 @@ int digitsFor(Unit unit) { return unit == Unit::hertz ? 7 : 3; }
 }  // namespace
 
 TunePage::TunePage(Session& session)
-    : Page(session, QStringLiteral("Tune")), plot_(new Plot), number_(new BigNumber(64)), trimmer_(new TrimmerView),
-      verdict_(new VerdictLine), facts_(new Card), others_(new Card), list_(new StateList) {
+    : Page(session, QStringLiteral("Tune")),
+      plot_(new Plot),
+      number_(new BigNumber(64)),
+      trimmer_(new TrimmerView),
+      verdict_(new VerdictLine),
+      facts_(new Card),
+      others_(new Card),
+      list_(new StateList) {
     auto* top = new QHBoxLayout;
     top->addWidget(trimmer_);
     auto* words = new QVBoxLayout;
@@ -49,19 +57,24 @@ TunePage::TunePage(Session& session)
         position_ = tuneState(session_.kit(), *a, session_.build()).nextPosition;
         refresh();
     });
-    connect(list_, &StateList::picked, this, [this](int row) { chosen_ = qs(session_.kit().adjustments[std::size_t(row)].id), choose(0); });
+    connect(list_, &StateList::picked, this,
+            [this](int row) { chosen_ = qs(session_.kit().adjustments[std::size_t(row)].id), choose(0); });
 }
 
 void TunePage::addKeys() {
-    setEnter(QStringLiteral("read it here, or go on"), [this] { go(); });
-    addKey(QStringLiteral("R"), QStringLiteral("R"), QStringLiteral("read again"), [this] {
+    setEnter("read it here, or go on", [this] { go(); });
+    addKey("R", "R", "read again", [this] {
         if (adjustment()) session_.read(pattern());
     });
-    addKey(QStringLiteral("Left"), QStringLiteral("Left Right"), QStringLiteral("turned by 5 %"), [this] { turn(-0.05); })->setAutoRepeat(true);
-    addKey(QStringLiteral("Right"), QStringLiteral("Right"), QStringLiteral("turned up by 5 %"), [this] { turn(0.05); }, false)->setAutoRepeat(true);
-    addKey(QStringLiteral("Shift+Left"), QStringLiteral("Shift+Left"), QStringLiteral("turned down by 0.5 %"), [this] { turn(-0.005); }, false);
-    addKey(QStringLiteral("Shift+Right"), QStringLiteral("Shift+Right"), QStringLiteral("turned up by 0.5 %"), [this] { turn(0.005); }, false);
-    addKey(QStringLiteral("P"), QStringLiteral("P"), QStringLiteral("type where it stands"), [this] {
+    addKey("Left", "Left Right", "turned by 5 %", [this] { turn(-0.05); })->setAutoRepeat(true);
+    addKey(
+        "Right", "Right", "turned up by 5 %", [this] { turn(0.05); }, false)
+        ->setAutoRepeat(true);
+    addKey(
+        "Shift+Left", "Shift+Left", "turned down by 0.5 %", [this] { turn(-0.005); }, false);
+    addKey(
+        "Shift+Right", "Shift+Right", "turned up by 0.5 %", [this] { turn(0.005); }, false);
+    addKey("P", "P", "type where it stands", [this] {
         askText(QStringLiteral("It stands at, in % of its travel"), QString(), [this](const QString& text) {
             const auto value = parseQuantity(text.toStdString(), Unit::percent);
             if (!value || value->value < 0 || value->value > 100) {
@@ -72,8 +85,9 @@ void TunePage::addKeys() {
             refresh();
         });
     });
-    addKey(QStringLiteral("Down"), QStringLiteral("Up Down"), QStringLiteral("adjustment"), [this] { choose(1); });
-    addKey(QStringLiteral("Up"), QStringLiteral("Up"), QStringLiteral("the adjustment before"), [this] { choose(-1); }, false);
+    addKey("Down", "Up Down", "adjustment", [this] { choose(1); });
+    addKey(
+        "Up", "Up", "the adjustment before", [this] { choose(-1); }, false);
 }
 
 const Adjustment* TunePage::adjustment() const {
@@ -120,23 +134,29 @@ void TunePage::refresh() {
     if (!session_.hasBuild()) return;
     const Kit& kit = session_.kit();
     const Adjustment* a = adjustment();
-    for (QWidget* w : {static_cast<QWidget*>(facts_), static_cast<QWidget*>(others_), static_cast<QWidget*>(trimmer_)}) w->setVisible(a != nullptr);
+    for (QWidget* w :
+         {static_cast<QWidget*>(facts_), static_cast<QWidget*>(others_), static_cast<QWidget*>(trimmer_)})
+        w->setVisible(a != nullptr);
     wantReading(QString(), nullptr);
     if (a == nullptr) {
         setNow(QStringLiteral("This kit has nothing to adjust."), QStringLiteral("F6 goes to Proof."));
         return;
     }
-    // The adjustment in hand stays until another is chosen, so that the curve does not vanish when it settles.
+    // The adjustment in hand stays until another is chosen, so that the curve does not vanish when it
+    // settles.
     chosen_ = qs(a->id);
     const TuneState state = tuneState(kit, *a, session_.build());
     if (state.state == VerdictState::pass) {
         const Adjustment* next = nextAdjustment(kit, session_.build());
         setNow(QStringLiteral("%1: settled.").arg(qs(a->title)),
-               next ? QStringLiteral("Enter goes on: %1.").arg(qs(next->title)) : QStringLiteral("All are settled; F6 goes to Proof."));
+               next ? QStringLiteral("Enter goes on: %1.").arg(qs(next->title))
+                    : QStringLiteral("All are settled; F6 goes to Proof."));
     } else if (!state.remedy.empty()) {
         setNow(qs(state.remedy), qs(state.sentence));
     } else {
-        setNow(QStringLiteral("%1: turn %2 to %3 and read.").arg(qs(a->title), qs(a->adjuster), percent(state.nextPosition)), qs(state.sentence));
+        setNow(QStringLiteral("%1: turn %2 to %3 and read.")
+                   .arg(qs(a->title), qs(a->adjuster), percent(state.nextPosition)),
+               qs(state.sentence));
     }
     const Reading* last = session_.build().last("adjust:" + a->id);
     if (last != nullptr) {
@@ -148,21 +168,31 @@ void TunePage::refresh() {
     verdict_->show(state.state, qs(state.sentence));
     trimmer_->show(position_, state.nextPosition);
     plot_->show(tunePlot(kit, *a, session_.build()));
-    wantReading(QStringLiteral("At %1 it reads").arg(percent(position_)), [this](const QString& typed) { session_.type(pattern(), typed); });
+    wantReading(QStringLiteral("At %1 it reads").arg(percent(position_)),
+                [this](const QString& typed) { session_.type(pattern(), typed); });
 
     facts_->setTitle(qs(a->title));
-    std::vector<Card::Fact> facts{{QStringLiteral("Turn"), qs(a->adjuster)}, {QStringLiteral("Stands at"), percent(position_)}};
-    if (state.readings.size() >= 2) facts.push_back({QStringLiteral("Best at"), state.bestPosition < 0 || state.bestPosition > 1 ? QStringLiteral("beyond its end") : percent(state.bestPosition)});
-    if (a->kind == Adjustment::Kind::set) facts.push_back({QStringLiteral("Wanted"), qs(formatQuantity(a->target, a->unit, 8))});
+    std::vector<Card::Fact> facts{{QStringLiteral("Turn"), qs(a->adjuster)},
+                                  {QStringLiteral("Stands at"), percent(position_)}};
+    if (state.readings.size() >= 2)
+        facts.push_back({QStringLiteral("Best at"), state.bestPosition < 0 || state.bestPosition > 1
+                                                        ? QStringLiteral("beyond its end")
+                                                        : percent(state.bestPosition)});
+    if (a->kind == Adjustment::Kind::set)
+        facts.push_back({QStringLiteral("Wanted"), qs(formatQuantity(a->target, a->unit, 8))});
     facts.push_back({QStringLiteral("Readings"), QString::number(state.readings.size())});
     facts_->setFacts(facts);
-    facts_->setText(QStringLiteral("Read: %1.").arg(qs(a->reads)) +
-                    (a->kind == Adjustment::Kind::peak ? QStringLiteral(" A true peak shows twice in a full turn; one, at an end, means the coil is wrong.")
-                                                       : QString()));
+    facts_->setText(
+        QStringLiteral("Read: %1.").arg(qs(a->reads)) +
+        (a->kind == Adjustment::Kind::peak
+             ? QStringLiteral(
+                   " A true peak shows twice in a full turn; one, at an end, means the coil is wrong.")
+             : QString()));
     facts_->setCaution(qs(a->caution));
     std::vector<StateLine> lines;
     for (const Adjustment& other : kit.adjustments) {
-        lines.push_back({tuneState(kit, other, session_.build()).state, qs(other.title), QString(), &other == a, false});
+        lines.push_back(
+            {tuneState(kit, other, session_.build()).state, qs(other.title), QString(), &other == a, false});
     }
     list_->setLines(std::move(lines));
 }

@@ -14,12 +14,12 @@ class VerdictLine;
 /// Station 5: an adjuster's readings as a curve, the best position, the end stop and its remedy in turns.
 class TunePage : public Page {
     Q_OBJECT
-   public:
+ public:
     explicit TunePage(Session& session);
     void refresh() override;
     void setBigOnly(bool on) override;
 
-   private:
+ private:
     void addKeys();
     const Adjustment* adjustment() const;
     Reading pattern() const;

@@ -29,21 +29,27 @@ void drawWireLine(QPainter& p, QPointF a, QPointF b, double thick, bool now, con
 
 }  // namespace
 
-CoilView::CoilView(QWidget* parent) : QWidget(parent) { setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding); }
+CoilView::CoilView(QWidget* parent) : QWidget(parent) {
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+}
 
 void CoilView::show(const WindingView& view, const Build& build) {
     windings_.clear();
     if (view.coil == nullptr) return update();
     const Coil& coil = *view.coil;
     for (std::size_t i = 0; i < coil.windings.size(); ++i) {
-        windings_.push_back({build.winding(coil.ref, coil.windings[i].name).turns, coil.windings[i].turns, view.inHand == i});
+        windings_.push_back(
+            {build.winding(coil.ref, coil.windings[i].name).turns, coil.windings[i].turns, view.inHand == i});
     }
     ring_ = coil.core.shape == MagneticCore::Shape::ring;
     if (ring_) holeRatio_ = coil.core.innerDiameter / coil.core.outerDiameter;
     turns_ = view.turns;
     wanted_ = view.wanted;
     below_ = QString::fromStdString(view.tens);
-    setAccessibleName(QStringLiteral("%1 of %2 turns on %3").arg(turns_).arg(wanted_).arg(QString::fromStdString(coil.ref)));
+    setAccessibleName(QStringLiteral("%1 of %2 turns on %3")
+                          .arg(turns_)
+                          .arg(wanted_)
+                          .arg(QString::fromStdString(coil.ref)));
     update();
 }
 
@@ -52,10 +58,12 @@ void CoilView::drawCount(QPainter& p, QPointF at, double room) const {
     const int pixels = std::max(44, int(room * 0.62));
     p.setFont(benchFont(pixels, true));
     p.setPen(c.ink);
-    p.drawText(QRectF(at.x() - room, at.y() - pixels * 0.62, 2 * room, pixels * 1.24), Qt::AlignCenter, QString::number(turns_));
+    p.drawText(QRectF(at.x() - room, at.y() - pixels * 0.62, 2 * room, pixels * 1.24), Qt::AlignCenter,
+               QString::number(turns_));
     p.setFont(benchFont(17));
     p.setPen(c.soft);
-    p.drawText(QRectF(at.x() - room, at.y() - pixels * 0.62 - 20, 2 * room, 24), Qt::AlignCenter, QStringLiteral("of %1").arg(wanted_));
+    p.drawText(QRectF(at.x() - room, at.y() - pixels * 0.62 - 20, 2 * room, 24), Qt::AlignCenter,
+               QStringLiteral("of %1").arg(wanted_));
     p.drawText(QRectF(at.x() - room, at.y() + pixels * 0.54, 2 * room, 26), Qt::AlignCenter, below_);
 }
 
@@ -80,7 +88,8 @@ void CoilView::drawRing(QPainter& p) const {
         const double first = angle;
         const int drawn = std::max(part.turns, part.wanted);
         for (int i = 0; i < drawn; ++i, angle += pitch) {
-            const QPointF a = polar(middle, inner - 6, angle - pitch * 0.22), b = polar(middle, outer + 6, angle + pitch * 0.22);
+            const QPointF a = polar(middle, inner - 6, angle - pitch * 0.22),
+                          b = polar(middle, outer + 6, angle + pitch * 0.22);
             if (i < part.turns) {
                 drawWireLine(p, a, b, thick, part.inHand || windings_.size() == 1, c);
             } else {
@@ -99,7 +108,8 @@ void CoilView::drawRing(QPainter& p) const {
             p.drawText(QRectF(at - QPointF(14, 14), QSizeF(28, 28)), Qt::AlignCenter, QString::number(i + 1));
         }
         if (part.turns > 0) {  // the tail where this winding begins
-            drawWireLine(p, polar(middle, outer + 4, first - pitch * 0.2), polar(middle, outer + 30, first - pitch * 0.9), thick,
+            drawWireLine(p, polar(middle, outer + 4, first - pitch * 0.2),
+                         polar(middle, outer + 30, first - pitch * 0.9), thick,
                          part.inHand || windings_.size() == 1, c);
         }
         angle += pitch;
@@ -114,7 +124,8 @@ void CoilView::drawTwoHole(QPainter& p) const {
     p.setPen(QPen(c.notDone, 1.5));
     p.setBrush(c.core);
     p.drawRoundedRect(body, unit * 0.8, unit * 0.8);
-    const QPointF left(width() / 2.0 - unit * 0.82, height() / 2.0), right(width() / 2.0 + unit * 0.82, height() / 2.0);
+    const QPointF left(width() / 2.0 - unit * 0.82, height() / 2.0),
+        right(width() / 2.0 + unit * 0.82, height() / 2.0);
     p.setBrush(c.paper);
     p.drawEllipse(left, unit * 0.46, unit * 0.46);
     p.drawEllipse(right, unit * 0.46, unit * 0.46);
@@ -122,7 +133,8 @@ void CoilView::drawTwoHole(QPainter& p) const {
     double y[2] = {left.y() + unit * 0.34, left.y() - unit * 0.34};
     for (std::size_t w = 0; w < windings_.size(); ++w) {
         const Part& part = windings_[w];
-        const double step = unit * 0.66 / std::max(10, std::max(part.turns, part.wanted)) * (w % 2 == 0 ? -1 : 1) * 0.9;
+        const double step =
+            unit * 0.66 / std::max(10, std::max(part.turns, part.wanted)) * (w % 2 == 0 ? -1 : 1) * 0.9;
         for (int i = 0; i < std::max(part.turns, part.wanted); ++i) {
             double& at = y[w % 2];
             const QPointF a(left.x() + unit * 0.3, at), b(right.x() - unit * 0.3, at);

@@ -8,15 +8,15 @@ namespace ombrek {
 
 /// The coil with its true turns, tails and tens; the count in the middle.
 class CoilView : public QWidget {
-   public:
+ public:
     explicit CoilView(QWidget* parent = nullptr);
     void show(const WindingView& view, const Build& build);
     QSize minimumSizeHint() const override { return {320, 320}; }
 
-   protected:
+ protected:
     void paintEvent(QPaintEvent* event) override;
 
-   private:
+ private:
     struct Part {
         int turns = 0, wanted = 0;
         bool inHand = false;

@@ -10,9 +10,10 @@ namespace ombrek {
 namespace {
 
 std::string small(int n) {
-    static constexpr std::array<const char*, 20> words{"none", "one", "two", "three", "four", "five", "six",
-                                                       "seven", "eight", "nine", "ten", "eleven", "twelve", "thirteen",
-                                                       "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen"};
+    static constexpr std::array<const char*, 20> words{
+        "none",     "one",     "two",     "three",     "four",     "five",    "six",
+        "seven",    "eight",   "nine",    "ten",       "eleven",   "twelve",  "thirteen",
+        "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen"};
     return n >= 0 && n < 20 ? words[std::size_t(n)] : std::to_string(n);
 }
 
@@ -40,7 +41,8 @@ std::string millimetres(double metres) {
 }
 
 std::string startSentence(const Coil& coil) {
-    if (coil.core.shape == MagneticCore::Shape::twoHole) return "One turn is through both holes. Mark the first winding's start.";
+    if (coil.core.shape == MagneticCore::Shape::twoHole)
+        return "One turn is through both holes. Mark the first winding's start.";
     return "One layer, ends apart. The first push through the ring is pass one.";
 }
 
@@ -67,12 +69,14 @@ void sayStage(WindingView& v) {
             break;
         case Stage::advice:
             v.now = v.advice->sentence;
-            v.why = v.advice->act == TrimAdvice::Act::addTurns || v.advice->act == TrimAdvice::Act::removeTurns
-                        ? "A opens the winding again; then count the turns on or off, and measure."
-                        : "S when it is squeezed or spread, then it is measured again.";
+            v.why =
+                v.advice->act == TrimAdvice::Act::addTurns || v.advice->act == TrimAdvice::Act::removeTurns
+                    ? "A opens the winding again; then count the turns on or off, and measure."
+                    : "S when it is squeezed or spread, then it is measured again.";
             break;
         case Stage::finished:
-            v.now = coil.ref + " is right: " + formatQuantity(v.verdict.reading, Unit::henry, 3, Zeros::keep) + ".";
+            v.now = coil.ref +
+                    " is right: " + formatQuantity(v.verdict.reading, Unit::henry, 3, Zeros::keep) + ".";
             v.why = "Enter goes to the next coil. Tails stay long until Tune.";
             break;
     }
@@ -82,9 +86,13 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
     const Coil& coil = *v.coil;
     const bool ring = coil.core.shape == MagneticCore::Shape::ring;
     const double filled = coreFill(coil);
-    v.facts.push_back({"Wanted", formatQuantity(coil.target, Unit::henry, 3) + " ±" + plainNumber(coil.tolerance) + "\u2009%", {}});
+    v.facts.push_back(
+        {"Wanted",
+         formatQuantity(coil.target, Unit::henry, 3) + " ±" + plainNumber(coil.tolerance) + "\u2009%",
+         {}});
     if (const Reading* measured = build.last("coil:" + coil.ref)) {
-        v.facts.push_back({"Measured", formatQuantity(measured->value, Unit::henry, 3, Zeros::keep), v.verdict.state});
+        v.facts.push_back(
+            {"Measured", formatQuantity(measured->value, Unit::henry, 3, Zeros::keep), v.verdict.state});
     }
     const std::string paint = coil.core.paint.empty() ? coil.core.material : coil.core.paint;
     v.facts.push_back({"Core", coil.core.designation + (ring ? ", " + paint : ""), {}});
@@ -96,13 +104,17 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
     if (ring) {
         int all = 0;
         for (const Winding& w : coil.windings) all += w.turns;
-        v.facts.push_back({"Room", std::to_string(all) + " of " + std::to_string(turnsThatFit(coil.core, coil.wire)) + " fit",
-                           filled > 1 ? std::optional(VerdictState::fail) : std::nullopt});
+        v.facts.push_back(
+            {"Room",
+             std::to_string(all) + " of " + std::to_string(turnsThatFit(coil.core, coil.wire)) + " fit",
+             filled > 1 ? std::optional(VerdictState::fail) : std::nullopt});
     }
     v.cover = coilCover(kit, coil, build);
     if (v.cover) {
-        const std::string low = formatQuantity(v.cover->lowest, Unit::hertz, 4), high = formatQuantity(v.cover->highest, Unit::hertz, 4);
-        v.facts.push_back({coil.tune->trimmer + " reaches", low.substr(0, low.find("\u2009")) + " to " + high, v.cover->state});
+        const std::string low = formatQuantity(v.cover->lowest, Unit::hertz, 4),
+                          high = formatQuantity(v.cover->highest, Unit::hertz, 4);
+        v.facts.push_back({coil.tune->trimmer + " reaches", low.substr(0, low.find("\u2009")) + " to " + high,
+                           v.cover->state});
     }
 }
 
@@ -123,10 +135,11 @@ WindingView windingView(const Kit& kit, const Build& build, const std::string& c
         int turns = 0;
         for (const Winding& w : coil.windings) turns += build.winding(coil.ref, w.name).turns;
         const Reading* measured = build.last("coil:" + coil.ref);
-        const std::string right = isWound && measured ? formatQuantity(measured->value, Unit::henry, 3, Zeros::keep)
-                                  : isWound           ? "to measure"
-                                  : turns > 0         ? std::to_string(turns) + " turns on"
-                                                      : "";
+        const std::string right = isWound && measured
+                                      ? formatQuantity(measured->value, Unit::henry, 3, Zeros::keep)
+                                  : isWound   ? "to measure"
+                                  : turns > 0 ? std::to_string(turns) + " turns on"
+                                              : "";
         v.coils.push_back({coil.ref, coil.ref + "  " + coil.what, right, verdict.state});
     }
     if (kit.coils.empty()) return v;

@@ -17,14 +17,14 @@ struct WindingView {
     std::optional<std::size_t> inHand;  ///< winding being wound
     int turns = 0, wanted = 0;          ///< of the winding in hand, or the first
     std::string now, why;
-    std::string tens;                   ///< "one ten and eight"
+    std::string tens;  ///< "one ten and eight"
     struct Fact {
         std::string name, value;
         std::optional<VerdictState> state;
     };
     std::vector<Fact> facts;
     std::string note, caution;
-    Verdict verdict;                    ///< of the measured inductance
+    Verdict verdict;  ///< of the measured inductance
     std::optional<TrimAdvice> advice;
     std::optional<TrimmerCover> cover;
 

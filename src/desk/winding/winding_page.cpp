@@ -8,7 +8,11 @@
 namespace ombrek {
 
 WindingPage::WindingPage(Session& session)
-    : Page(session, QStringLiteral("Winding")), coil_(new CoilView), facts_(new Card), cutList_(new Card), list_(new StateList) {
+    : Page(session, QStringLiteral("Winding")),
+      coil_(new CoilView),
+      facts_(new Card),
+      cutList_(new Card),
+      list_(new StateList) {
     big()->addWidget(coil_, 1);
     side()->addWidget(facts_, 3);
     cutList_->setTitle(QStringLiteral("Coils of this kit"));
@@ -23,17 +27,21 @@ WindingPage::WindingPage(Session& session)
 }
 
 void WindingPage::addKeys() {
-    addKey(QStringLiteral("Space"), QStringLiteral("Space"), QStringLiteral("a pass"), [this] { count(1); });
-    addKey(QStringLiteral("Backspace"), QStringLiteral("Backspace"), QStringLiteral("take one back"), [this] { count(-1); });
-    setEnter(QStringLiteral("done, measure, next"), [this] { go(); });
-    addKey(QStringLiteral("S"), QStringLiteral("S"), QStringLiteral("squeezed or spread"), [this] { bent(); });
-    addKey(QStringLiteral("A"), QStringLiteral("A"), QStringLiteral("open again"), [this] { reopen(); });
-    addKey(QStringLiteral("Down"), QStringLiteral("Up Down"), QStringLiteral("coil"), [this] { choose(1); });
-    addKey(QStringLiteral("Up"), QStringLiteral("Up"), QStringLiteral("the coil before"), [this] { choose(-1); }, false);
-    addKey(QStringLiteral("R"), QStringLiteral("R"), QStringLiteral("measure again"), [this] { measure(); }, false);
+    addKey("Space", "Space", "a pass", [this] { count(1); });
+    addKey("Backspace", "Backspace", "take one back", [this] { count(-1); });
+    setEnter("done, measure, next", [this] { go(); });
+    addKey("S", "S", "squeezed or spread", [this] { bent(); });
+    addKey("A", "A", "open again", [this] { reopen(); });
+    addKey("Down", "Up Down", "coil", [this] { choose(1); });
+    addKey(
+        "Up", "Up", "the coil before", [this] { choose(-1); }, false);
+    addKey(
+        "R", "R", "measure again", [this] { measure(); }, false);
 }
 
-WindingView WindingPage::view() const { return windingView(session_.kit(), session_.build(), chosen_.toStdString()); }
+WindingView WindingPage::view() const {
+    return windingView(session_.kit(), session_.build(), chosen_.toStdString());
+}
 
 void WindingPage::count(int by) {
     const WindingView v = view();
@@ -52,11 +60,17 @@ void WindingPage::go() {
     using Stage = WindingView::Stage;
     chosen_ = qs(v.coil->ref);
     switch (v.stage) {
-        case Stage::wind: session_.say(QStringLiteral("Space counts a pass. Enter when all %1 are on.").arg(v.wanted)); break;
+        case Stage::wind:
+            session_.say(QStringLiteral("Space counts a pass. Enter when all %1 are on.").arg(v.wanted));
+            break;
         case Stage::full:
-        case Stage::over: session_.keep(session_.book().finishWinding(v.coil->ref, v.coil->windings[*v.inHand].name)); break;
+        case Stage::over:
+            session_.keep(session_.book().finishWinding(v.coil->ref, v.coil->windings[*v.inHand].name));
+            break;
         case Stage::measure:
-        case Stage::advice: measure(); break;
+        case Stage::advice:
+            measure();
+            break;
         case Stage::finished:
             chosen_.clear();
             refresh();
@@ -117,17 +131,22 @@ void WindingPage::refresh() {
     cutList_->show();
     setNow(qs(v.now), qs(v.why));
     if (!v.inHand) {
-        const Reading pattern{0, "coil:" + v.coil->ref, 0, Unit::henry, 0, double(mainTurns(*v.coil, session_.build())), "", 0};
-        wantReading(QStringLiteral("%1 reads").arg(qs(v.coil->ref)), [this, pattern](const QString& text) { session_.type(pattern, text); });
+        const Reading pattern{
+            0, "coil:" + v.coil->ref, 0, Unit::henry, 0, double(mainTurns(*v.coil, session_.build())), "", 0};
+        wantReading(QStringLiteral("%1 reads").arg(qs(v.coil->ref)),
+                    [this, pattern](const QString& text) { session_.type(pattern, text); });
     }
     facts_->setTitle(qs(v.coil->ref + "  " + v.coil->what));
     std::vector<Card::Fact> facts;
-    for (const auto& f : v.facts) facts.push_back({qs(f.name), qs(f.value), f.state.value_or(VerdictState::notDone), f.state.has_value()});
+    for (const auto& f : v.facts)
+        facts.push_back(
+            {qs(f.name), qs(f.value), f.state.value_or(VerdictState::notDone), f.state.has_value()});
     facts_->setFacts(facts);
     const bool measured = !v.inHand && v.cover && session_.build().last("coil:" + v.coil->ref) != nullptr;
     facts_->setText(measured ? qs(v.cover->sentence) : qs(v.note));
     std::vector<StateLine> lines;
-    for (const auto& line : v.coils) lines.push_back({line.state, qs(line.text), qs(line.right), line.ref == v.coil->ref, false});
+    for (const auto& line : v.coils)
+        lines.push_back({line.state, qs(line.text), qs(line.right), line.ref == v.coil->ref, false});
     list_->setLines(std::move(lines));
 }
 

@@ -12,11 +12,11 @@ struct WindingView;
 /// Station 2: the counter, the measured inductance and what to do about it.
 class WindingPage : public Page {
     Q_OBJECT
-   public:
+ public:
     explicit WindingPage(Session& session);
     void refresh() override;
 
-   private:
+ private:
     void addKeys();
     WindingView view() const;
     void count(int by);

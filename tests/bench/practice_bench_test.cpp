@@ -1,0 +1,320 @@
+#include <QCoreApplication>
+#include <QElapsedTimer>
+#include <QTcpServer>
+#include <QTcpSocket>
+#include <cmath>
+#include <functional>
+
+#include "bench/bench_client.h"
+#include "bench/bench_server.h"
+#include "bench/scpi.h"
+#include "bench_fixture.h"
+#include "book/book.h"
+#include "kit/parts_in.h"
+#include "kit/sign_off.h"
+
+using namespace ombrek;
+
+namespace {
+
+PracticeInstruments instruments() {
+    return PracticeInstruments(PracticeTruth(practiceKit().kit, practiceKit().bag));
+}
+
+double ask(PracticeInstruments& bench, InstrumentRole role, const std::string& probe,
+           const std::string& query) {
+    bench.answer(role, "SIM:PROB " + probe);
+    const auto line = bench.answer(role, query);
+    REQUIRE(line);
+    return readReply(*line).value_or(NAN);
+}
+
+QCoreApplication& application() {
+    static int argc = 1;
+    static char name[] = "bench_tests";
+    static char* argv[] = {name, nullptr};
+    static QCoreApplication app(argc, argv);
+    return app;
+}
+
+/// Run the event loop until `done`, at most five seconds.
+bool waitFor(const std::function<bool()>& done) {
+    QElapsedTimer timer;
+    timer.start();
+    while (!done() && timer.elapsed() < 5000) application().processEvents(QEventLoop::AllEvents, 20);
+    return done();
+}
+
+/// An instrument that says what it is told to, whatever it is asked; an empty text: nothing.
+struct OddInstrument {
+    explicit OddInstrument(QByteArray text) : text(std::move(text)) {
+        application();
+        QObject::connect(&server, &QTcpServer::newConnection, [this] {
+            QTcpSocket* socket = server.nextPendingConnection();
+            QObject::connect(socket, &QTcpSocket::readyRead, [this, socket] {
+                socket->readAll();
+                if (hangUp) return socket->abort();
+                if (!this->text.isEmpty()) socket->write(this->text);
+            });
+        });
+        REQUIRE(server.listen(QHostAddress::LocalHost));
+    }
+    QTcpServer server;
+    QByteArray text;
+    bool hangUp = false;
+};
+
+/// What a client makes of an odd instrument standing where the multimeter should be.
+Result<double> takeFrom(quint16 port, int timeout = 400) {
+    application();
+    BenchClient client;
+    client.setAddress(QStringLiteral("127.0.0.1"), port, true);
+    client.setTimeout(timeout);
+    std::optional<Result<double>> got;
+    int calls = 0;
+    client.take(Unit::volt, QStringLiteral("check:rail5"), -1, [&](Result<double> value) {
+        got = std::move(value);
+        ++calls;
+    });
+    REQUIRE(waitFor([&] { return got.has_value(); }));
+    waitFor([timer = QElapsedTimer(), started = false]() mutable {
+        if (!started) timer.start();
+        started = true;
+        return timer.elapsed() > 30;
+    });
+    CHECK(calls == 1);
+    return *got;
+}
+
+}  // namespace
+
+TEST_CASE("SCPI headers match short and long forms in any case", "[reference]") {
+    // Source: SCPI-1999, volume 1, 6.2.1: the short form is the capitals; nothing between short and long is
+    // accepted.
+    CHECK(headerMatches("MEASure:VOLTage?", "MEAS:VOLT?"));
+    CHECK(headerMatches("MEASure:VOLTage?", "measure:voltage?"));
+    CHECK(headerMatches("MEASure:VOLTage?", ":Meas:Voltage?"));
+    CHECK_FALSE(headerMatches("MEASure:VOLTage?", "MEASU:VOLT?"));
+    CHECK_FALSE(headerMatches("MEASure:VOLTage?", "MEAS:VOLT"));
+    CHECK_FALSE(headerMatches("MEASure:VOLTage?", "MEAS?"));
+    CHECK_FALSE(headerMatches("MEASure?", "MEAS:VOLT?"));
+    CHECK(headerMatches("*IDN?", "*idn?"));
+    CHECK_FALSE(headerMatches("*IDN?", ""));
+}
+
+TEST_CASE("replies are numbers, overload, nothing, or rubbish", "[reference]") {
+    // Source: SCPI-1999, volume 1, 7.2.1.4: 9.9E37 is infinity, 9.91E37 not a number; NR1, NR2 and NR3 are
+    // numbers.
+    CHECK(readReply("+4.982E+00").value() == Approx(4.982));
+    CHECK(readReply(" 12\r\n").value() == 12);
+    CHECK(readReply("-1.5e-9").value() == Approx(-1.5e-9));
+    CHECK(readReply("9.9E37").error().sentence.find("overload") != std::string::npos);
+    CHECK(readReply("-9.9E+37").error().sentence.find("overload") != std::string::npos);
+    CHECK(readReply("9.91E37").error().sentence.find("nothing to measure") != std::string::npos);
+    for (const char* rubbish :
+         {"", "hello", "1.2.3", "1,2", "12 V", "nan", "inf", "0x12", "\xff\xfe\x01", "1e999", "--5"}) {
+        INFO(rubbish);
+        const auto value = readReply(rubbish);
+        REQUIRE_FALSE(value);
+        CHECK(value.error().sentence.find("no number") != std::string::npos);
+    }
+}
+
+TEST_CASE("SCPI words keep quotes together") {
+    CHECK(scpiWords("SIM:PROB \"part:R1\",0.5") == std::vector<std::string>{"SIM:PROB", "part:R1", "0.5"});
+    CHECK(scpiWords("SIM:PROB 'a b', 2") == std::vector<std::string>{"SIM:PROB", "a b", "2"});
+    CHECK(scpiWords("  ").empty());
+}
+
+TEST_CASE("each instrument answers for itself and refuses what it cannot do") {
+    PracticeInstruments bench = instruments();
+    for (const InstrumentRole role : kInstrumentRoles) {
+        const auto who = bench.answer(role, "*IDN?");
+        REQUIRE(who);
+        CHECK(who->find(name(role)) != std::string::npos);
+    }
+    CHECK_FALSE(bench.answer(InstrumentRole::multimeter, "*RST"));
+    CHECK_FALSE(bench.answer(InstrumentRole::multimeter, ""));
+    CHECK_FALSE(bench.answer(InstrumentRole::multimeter, "MAKE:COFFEE"));
+    CHECK(bench.answer(InstrumentRole::multimeter, "SYST:ERR?") == "-113,\"Undefined header\"");
+    CHECK(bench.answer(InstrumentRole::multimeter, "SYST:ERR?") == "0,\"No error\"");
+    CHECK(std::isnan(ask(bench, InstrumentRole::multimeter, "part:C11",
+                         "MEAS:CAP?")));  // a multimeter has no capacitance here
+    CHECK(std::isnan(ask(bench, InstrumentRole::lcMeter, "part:R1", "MEAS:CAP?")));
+    CHECK(std::isnan(ask(bench, InstrumentRole::multimeter, "nowhere", "MEAS:VOLT?")));
+}
+
+TEST_CASE("true values scatter within tolerance, but for the seeded troubles") {
+    PracticeTruth truth(practiceKit().kit, practiceKit().bag);
+    int wrong = 0, missing = 0;
+    for (const Part& part : practiceKit().kit.parts) {
+        if (!part.measurable()) continue;
+        const double value = truth.at("part:" + part.ref);
+        if (std::isnan(value)) {
+            ++missing;
+        } else if (!partLimits(part).holds(value)) {
+            ++wrong;
+            CHECK(practiceKit().bag.parts.contains(part.ref));
+        }
+    }
+    CHECK(missing == int(practiceKit().bag.missing.size()));
+    CHECK(wrong == int(practiceKit().bag.parts.size()));
+    CHECK(missing == 2);
+    CHECK(wrong == 3);
+}
+
+TEST_CASE("the same seed gives the same bench") {
+    PracticeTruth one(practiceKit().kit, practiceKit().bag), two(practiceKit().kit, practiceKit().bag);
+    for (const Part& part : practiceKit().kit.parts) {
+        const double a = one.at("part:" + part.ref), b = two.at("part:" + part.ref);
+        CHECK((a == b || (std::isnan(a) && std::isnan(b))));
+    }
+}
+
+TEST_CASE("a coil reads by its turns, and moves when it is bent") {
+    PracticeTruth truth(practiceKit().kit, practiceKit().bag);
+    const double at26 = truth.at("coil:L1", 26), at27 = truth.at("coil:L1", 27);
+    CHECK(at27 / at26 == Approx(27.0 * 27 / (26.0 * 26)));
+    CHECK(at26 == Approx(2.704e-6 * (1 - 0.034)));  // the seeded core is 3.4 % low
+    truth.at("coil:L1", 26);
+    truth.bend("L1", 3.0);
+    CHECK(truth.at("coil:L1") == Approx(at26 * 1.03));
+    for (int i = 0; i < 20; ++i) truth.bend("L1", 5);
+    CHECK(truth.at("coil:L1") <= at26 * 1.1201);  // squeezing has its end
+    CHECK(std::isnan(truth.at("coil:L1", 0)));
+}
+
+TEST_CASE("the trimmer answers with a true resonance") {
+    PracticeTruth truth(practiceKit().kit, practiceKit().bag);
+    double best = 0, at = 0;
+    for (double x = 0; x <= 1; x += 0.01) {
+        const double y = truth.at("adjust:rx", x);
+        if (y > best) best = y, at = x;
+    }
+    CHECK(at > 0.1);
+    CHECK(at < 0.9);
+    const Coil& t1 = *practiceKit().kit.coil("T1");
+    TankCapacitance tank = tankOf(practiceKit().kit, *t1.tune);
+    tank.fixed = truth.at("part:C11");
+    CHECK(resonance(truth.at("coil:T1"), tank.at(at)) ==
+          Approx(practiceKit().kit.ratings.frequency).epsilon(0.003));
+}
+
+TEST_CASE("readings over TCP: number in, number out") {
+    application();
+    BenchServer server(instruments());
+    REQUIRE(server.listen(0));
+    QTcpSocket socket;
+    socket.connectToHost(QStringLiteral("127.0.0.1"), server.port(InstrumentRole::multimeter));
+    socket.write("SIM:PROB \"check:rail5\"\nMEASure:VOLTage:DC?\n*IDN?\n");
+    QByteArray got;
+    REQUIRE(waitFor([&] {
+        got += socket.readAll();
+        return got.count('\n') == 2;
+    }));
+    CHECK(readReply(got.split('\n')[0].toStdString()).value() == Approx(5.0).margin(0.2));
+    CHECK(got.split('\n')[1].startsWith("Ombrek,practice multimeter"));
+}
+
+TEST_CASE("a line that never ends is cut off by the bench") {
+    application();
+    BenchServer server(instruments());
+    REQUIRE(server.listen(0));
+    QTcpSocket socket;
+    socket.connectToHost(QStringLiteral("127.0.0.1"), server.port(InstrumentRole::counter));
+    socket.write(QByteArray(100000, 'x'));
+    CHECK(waitFor([&] { return socket.state() == QAbstractSocket::UnconnectedState; }));
+}
+
+TEST_CASE("a taken port is told") {
+    application();
+    QTcpServer blocker;
+    REQUIRE(blocker.listen(QHostAddress::LocalHost));
+    BenchServer server(instruments());
+    const auto result = server.listen(blocker.serverPort());
+    REQUIRE_FALSE(result);
+    CHECK(result.error().sentence.find("taken") != std::string::npos);
+}
+
+TEST_CASE("an instrument that is absent gives a line, not a wait") {
+    QTcpServer probe;
+    application();
+    REQUIRE(probe.listen(QHostAddress::LocalHost));
+    const quint16 port = probe.serverPort();
+    probe.close();
+    const auto value = takeFrom(port);
+    REQUIRE_FALSE(value);
+    CHECK(value.error().text().find("The multimeter: not there") == 0);
+}
+
+TEST_CASE("an instrument that is slow, hangs up or talks rubbish gives a line each") {
+    const auto sentence = [](const QByteArray& text, bool hangUp = false) {
+        OddInstrument odd(text);
+        odd.hangUp = hangUp;
+        const auto value = takeFrom(odd.server.serverPort());
+        REQUIRE_FALSE(value);
+        return value.error().text();
+    };
+    CHECK(sentence("").find("no answer in time") != std::string::npos);
+    CHECK(sentence("", true).find("broke") != std::string::npos);
+    CHECK(sentence("rubbish\n").find("\"rubbish\", which is no number") != std::string::npos);
+    CHECK(sentence("\n").find("no number") != std::string::npos);
+    CHECK(sentence(QByteArray(5000, '7')).find("talks without end") != std::string::npos);
+    CHECK(sentence(QByteArray("\xff\xfe\x00\x01\n", 5)).find("no number") != std::string::npos);
+    CHECK(sentence("9.9E37\n").find("overload") != std::string::npos);
+    CHECK(sentence("9.91E37\n").find("nothing to measure") != std::string::npos);
+    CHECK(sentence("4.98").find("no answer in time") != std::string::npos);  // half a line is no answer
+}
+
+TEST_CASE("a good instrument's first line is the reading") {
+    OddInstrument good("+4.98E+00\n17\n");
+    CHECK(takeFrom(good.server.serverPort()).value() == Approx(4.98));
+}
+
+TEST_CASE("the finished practice book passes every gate but those the seeded troubles keep shut") {
+    const Folder folder;
+    REQUIRE(writePracticeBook(folder / "done.ombrek", practiceKit(), PracticeStage::finished));
+    const auto book = Book::open(folder / "done.ombrek");
+    REQUIRE(book);
+    const Build build = *(*book)->build();
+    const Readiness ready = readiness(practiceKit().kit, build, shippedTables().profile(build.profile));
+    for (const Gate& gate : ready.gates) {
+        INFO(gate.name << ": " << gate.summary());
+        for (const Evidence& e : gate.evidence) {
+            if (e.state != VerdictState::pass) UNSCOPED_INFO(e.what << ": " << e.sentence);
+        }
+        if (gate.id == "parts") {
+            CHECK(gate.state() == VerdictState::fail);
+        } else if (gate.id == "licence") {
+            CHECK(gate.state() == VerdictState::notDone);
+        } else {
+            CHECK(gate.state() == VerdictState::pass);
+        }
+    }
+}
+
+TEST_CASE("working the bag with the practice meter finds every seeded trouble for the right reason") {
+    const Folder folder;
+    REQUIRE(writePracticeBook(folder / "done.ombrek", practiceKit(), PracticeStage::finished));
+    const Build build = *Book::open(folder / "done.ombrek").value()->build();
+    const auto verdict = [&](const char* ref) { return partVerdict(*practiceKit().kit.part(ref), build); };
+    CHECK(verdict("C13").sentence.find("looks like 22") != std::string::npos);
+    CHECK(verdict("R62").sentence.find("looks like 1.2") != std::string::npos);
+    CHECK(verdict("C44").state == VerdictState::fail);
+    CHECK(verdict("R82").sentence == "Not found in the bag.");
+    CHECK(verdict("C53").sentence == "Not found in the bag.");
+    const BagCount bag = countBag(practiceKit().kit, build);
+    CHECK(bag.in == bag.total - 5);
+}
+
+TEST_CASE("the part-way book has something at every station") {
+    const Folder folder;
+    REQUIRE(writePracticeBook(folder / "half.ombrek", practiceKit(), PracticeStage::partWay));
+    const Build build = *Book::open(folder / "half.ombrek").value()->build();
+    CHECK(countBag(practiceKit().kit, build).waiting > 0);
+    CHECK(build.winding("L2", "coil").turns == 7);
+    CHECK(build.done("hold-receive"));
+    CHECK_FALSE(build.done("lowpass"));
+    CHECK(build.all("adjust:rx").size() >= 3);
+    CHECK(build.sittings.size() >= 3);
+}

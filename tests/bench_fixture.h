@@ -1,0 +1,43 @@
+#pragma once
+
+#include <catch2/catch.hpp>
+#include <filesystem>
+#include <string>
+
+#include "bench/practice_kit.h"
+#include "formats/kit_json.h"
+
+namespace ombrek {
+
+/// The tables and the practice kit as they ship.
+inline const Tables& shippedTables() {
+    static const Tables tables = readTables(OMBREK_DATA_FOLDER).value();
+    return tables;
+}
+
+inline const PracticeKit& practiceKit() {
+    static const PracticeKit practice = readPracticeKit(OMBREK_DATA_FOLDER, shippedTables()).value();
+    return practice;
+}
+
+/// A folder of its own that goes with the test.
+class Folder {
+ public:
+    Folder() {
+        std::string name = (std::filesystem::temp_directory_path() / "ombrek-test-XXXXXX").string();
+        REQUIRE(mkdtemp(name.data()) != nullptr);
+        path_ = name;
+    }
+    ~Folder() {
+        std::error_code error;
+        std::filesystem::remove_all(path_, error);
+    }
+    Folder(const Folder&) = delete;
+    Folder& operator=(const Folder&) = delete;
+    std::filesystem::path operator/(const std::string& name) const { return path_ / name; }
+
+ private:
+    std::filesystem::path path_;
+};
+
+}  // namespace ombrek

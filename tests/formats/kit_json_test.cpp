@@ -1,0 +1,230 @@
+#include "formats/kit_json.h"
+
+#include <fstream>
+#include <nlohmann/json.hpp>
+#include <random>
+
+#include "bench_fixture.h"
+
+using namespace ombrek;
+using nlohmann::json;
+
+namespace {
+
+/// A kit as small as a kit can be, with one of everything, to break one thing at a time.
+json smallKit() {
+    return json::parse(R"({
+      "format": "ombrek-kit", "version": 1, "id": "tiny", "name": "Tiny", "summary": "s",
+      "board": {"width_mm": 50, "height_mm": 40},
+      "parts": [
+        {"ref": "R1", "kind": "resistor", "value": "4k7", "tolerance": 5, "place": {"x": 10, "y": 10, "w": 7, "h": 3}},
+        {"ref": "C1", "kind": "capacitor", "value": "18p", "tolerance": 5},
+        {"ref": "C2", "kind": "trimmer", "value": "5 to 30 pF", "low": "5p", "high": "30p"},
+        {"ref": "L1", "kind": "coil", "value": "ring"},
+        {"ref": "Q1", "kind": "transistor", "value": "NPN", "x-note": "mine"}],
+      "coils": [{"ref": "L1", "core": "T37-6", "wire": "28AWG", "target": "1.45u", "windings": [{"name": "main", "turns": 22}],
+                 "tune": {"trimmer": "C2", "fixed": ["C1"], "stray": "4p", "low": "21M", "high": "21.15M"}}],
+      "steps": [{"id": "a", "do": "Solder R1", "fits": ["R1"], "minutes": 3},
+                {"id": "b", "do": "Fit L1", "fits": ["L1"], "after": ["a"], "hold": {"needs": ["coil:L1"], "say": "why"}}],
+      "look_aheads": [{"from": "a", "until": "b", "say": "keep leads"}],
+      "checks": [{"id": "v", "do": "Rail", "quantity": "voltage", "low": "4.8", "high": "5.2", "gate": true}],
+      "adjustments": [{"id": "p", "do": "Peak", "adjuster": "C2", "kind": "peak", "quantity": "voltage", "coil": "L1"}],
+      "low_pass": [{"ref": "C1", "arm": "shunt"}, {"ref": "L1", "arm": "series"}],
+      "ratings": {"power": "3 W", "supply": "12.5", "frequency": "21.06M"}
+    })");
+}
+
+Result<Kit> read(const json& document) { return readKit(document.dump(), shippedTables().cores); }
+
+/// The kit with one value replaced (or, with a null, removed) by JSON pointer.
+json broken(const char* pointer, const json& value) {
+    json kit = smallKit();
+    kit[json::json_pointer(pointer)] = value;
+    return kit;
+}
+
+json without(const char* parent, const char* name) {
+    json kit = smallKit();
+    kit[json::json_pointer(parent)].erase(name);
+    return kit;
+}
+
+}  // namespace
+
+TEST_CASE("a small whole kit is read") {
+    const auto kit = read(smallKit());
+    REQUIRE(kit);
+    CHECK(kit->parts.size() == 5);
+    CHECK(kit->parts[0].nominal == 4700);
+    CHECK(kit->coils[0].target == 1.45e-6);
+    CHECK(kit->coils[0].tolerance == 5);
+    CHECK(kit->coils[0].tune->stray == 4e-12);
+    CHECK(tankOf(*kit, *kit->coils[0].tune).at(0) == Approx(27e-12));
+    CHECK(kit->checks[0].gate);
+    CHECK(kit->ratings.powerLow == Approx(2.4));
+    CHECK(lowPassOf(*kit).size() == 2);
+}
+
+TEST_CASE("all kits that ship are whole") {
+    for (const char* name : {"lantern-15", "breakwater", "slack-tide"}) {
+        const auto kit = readKitFile(std::string(OMBREK_DATA_FOLDER) + "/demo/" + name + ".kit.json",
+                                     shippedTables().cores);
+        INFO(name);
+        if (!kit) INFO(kit.error().text());
+        CHECK(kit);
+    }
+}
+
+TEST_CASE("each kind of fault in a kit is told at its path") {
+    struct Fault {
+        const char* pointer;
+        json value;
+        const char* place;
+    };
+    const std::vector<Fault> faults{
+        {"/format", "other", "/format"},
+        {"/version", 2, "/version"},
+        {"/version", "1", "/version"},
+        {"/version", 1.5, "/version"},
+        {"/name", 7, "/name"},
+        {"/parts", json::array(), "/parts"},
+        {"/parts", "R1", "/parts"},
+        {"/parts/0", "R1", "/parts/0"},
+        {"/parts/0/ref", "", "/parts/0/ref"},
+        {"/parts/0/ref", std::string(40, 'R'), "/parts/0/ref"},
+        {"/parts/0/kind", "gizmo", "/parts/0/kind"},
+        {"/parts/0/value", "4k7F", "/parts/0/value"},
+        {"/parts/0/value", "many", "/parts/0/value"},
+        {"/parts/0/value", -5, "/parts/0/value"},
+        {"/parts/0/value", json::array(), "/parts/0/value"},
+        {"/parts/0/tolerance", 0, "/parts/0/tolerance"},
+        {"/parts/0/tolerance", "5", "/parts/0/tolerance"},
+        {"/parts/0/tolerence", 5, "/parts/0/tolerence"},
+        {"/parts/0/place/x", -3, "/parts/0/place/x"},
+        {"/parts/0/place/w", 0, "/parts/0/place/w"},
+        {"/parts/1/ref", "R1", "/parts/1"},
+        {"/parts/2/low", "40p", "/parts/2/high"},
+        {"/coils/0/core", "T99-99", "/coils/0/core"},
+        {"/coils/0/wire", "thick", "/coils/0/wire"},
+        {"/coils/0/target", "-1u", "/coils/0/target"},
+        {"/coils/0/windings", json::array(), "/coils/0/windings"},
+        {"/coils/0/windings/0/turns", -4, "/coils/0/windings/0/turns"},
+        {"/coils/0/windings/0/turns", 2.5, "/coils/0/windings/0/turns"},
+        {"/coils/0/tune/trimmer", "C9", "/coils/0/tune/trimmer"},
+        {"/coils/0/tune/trimmer", "R1", "/coils/0/tune/trimmer"},
+        {"/coils/0/tune/fixed/0", "Q1", "/coils/0/tune/fixed"},
+        {"/coils/0/tune/high", "20M", "/coils/0/tune/high"},
+        {"/steps/0/fits/0", "R9", "/steps/0/fits"},
+        {"/steps/0/minutes", 0, "/steps/0/minutes"},
+        {"/steps/0/after", json::array({"b"}), "/steps, a"},
+        {"/steps/1/after/0", "ghost", "/steps, b"},
+        {"/steps/1/id", "a", "/steps/1"},
+        {"/steps/1/hold/needs/0", "coil:L9", "/steps/1/hold/needs"},
+        {"/steps/1/hold/needs/0", "nonsense", "/steps/1/hold/needs"},
+        {"/look_aheads/0/from", "zz", "/look_aheads/0/from"},
+        {"/checks/0/quantity", "warmth", "/checks/0/quantity"},
+        {"/checks/0/low", "6", "/checks/0/low"},
+        {"/checks/0/gate", "yes", "/checks/0/gate"},
+        {"/adjustments/0/kind", "wiggle", "/adjustments/0/kind"},
+        {"/adjustments/0/kind", "set", "/adjustments/0/target"},
+        {"/adjustments/0/adjuster", "C9", "/adjustments/0/adjuster"},
+        {"/adjustments/0/coil", "L9", "/adjustments/0/coil"},
+        {"/low_pass/0/arm", "sideways", "/low_pass/0/arm"},
+        {"/low_pass/0/ref", "C9", "/low_pass/0/ref"},
+        {"/ratings/frequency", 0, "/ratings/frequency"},
+        {"/ratings/harmonics", 1, "/ratings/harmonics"},
+        {"/board/width_mm", 1e9, "/board/width_mm"},
+        {"/surprise", true, "/surprise"},
+        {"/name", std::string("a\0b", 3), "/name"},
+        {"/note", std::string(5000, 'x'), "/note"},
+    };
+    for (const Fault& fault : faults) {
+        const auto kit = read(broken(fault.pointer, fault.value));
+        INFO(fault.pointer << " = " << fault.value.dump().substr(0, 60));
+        REQUIRE_FALSE(kit);
+        CHECK(kit.error().place == fault.place);
+        CHECK(kit.error().sentence.size() > 10);
+        CHECK(kit.error().sentence.back() == '.');
+    }
+}
+
+TEST_CASE("each missing field is told") {
+    const std::vector<std::pair<const char*, const char*>> fields{{"", "format"},
+                                                                  {"", "version"},
+                                                                  {"", "id"},
+                                                                  {"", "name"},
+                                                                  {"", "parts"},
+                                                                  {"/parts/0", "ref"},
+                                                                  {"/parts/0", "kind"},
+                                                                  {"/parts/0", "value"},
+                                                                  {"/parts/0", "tolerance"},
+                                                                  {"/coils/0", "core"},
+                                                                  {"/coils/0", "wire"},
+                                                                  {"/coils/0", "target"},
+                                                                  {"/steps/0", "id"},
+                                                                  {"/steps/0", "do"},
+                                                                  {"/checks/0", "quantity"},
+                                                                  {"/adjustments/0", "adjuster"},
+                                                                  {"/coils/0/tune", "trimmer"}};
+    for (const auto& [parent, name] : fields) {
+        const auto kit = read(without(parent, name));
+        INFO(parent << "/" << name);
+        REQUIRE_FALSE(kit);
+        CHECK(kit.error().place == std::string(parent) + "/" + name);
+    }
+}
+
+TEST_CASE("text that is no JSON is told with line and column") {
+    const auto kit =
+        readKit("{\n  \"format\": \"ombrek-kit\",\n  \"version\": 1,,\n}", shippedTables().cores);
+    REQUIRE_FALSE(kit);
+    CHECK(kit.error().place == "line 3, column 16");
+    for (const char* text : {"", "[]", "null", "42", "\"kit\"", "{", "{\"a\":}", "\xff\xfe",
+                             "{\"format\": \"ombrek-kit\"} trailing"}) {
+        INFO(text);
+        CHECK_FALSE(readKit(text, shippedTables().cores));
+    }
+    CHECK_FALSE(readKit(std::string("\0\0\0\0", 4), shippedTables().cores));
+}
+
+TEST_CASE("deep nesting is refused without a crash") {
+    std::string deep = smallKit().dump();
+    deep.insert(deep.size() - 1, ",\"x-deep\":" + std::string(2000, '[') + std::string(2000, ']'));
+    CHECK(readKit(deep, shippedTables().cores));  // a free field may hold anything
+    CHECK_FALSE(readKit(std::string(100000, '['), shippedTables().cores));
+}
+
+TEST_CASE("a kit of random bytes or with random damage never crashes") {
+    const std::string whole = smallKit().dump(1);
+    std::mt19937 engine(17);
+    for (int i = 0; i < 4000; ++i) {
+        std::string text = whole;
+        for (unsigned n = 1 + engine() % 4; n > 0; --n) {
+            const std::size_t at = engine() % text.size();
+            switch (engine() % 3) {
+                case 0:
+                    text[at] = static_cast<char>(engine() % 256);
+                    break;
+                case 1:
+                    text.erase(at, 1 + engine() % 5);
+                    break;
+                default:
+                    text.insert(at, 1, static_cast<char>(engine() % 128));
+                    break;
+            }
+        }
+        const auto kit = readKit(text, shippedTables().cores);
+        if (!kit) REQUIRE_FALSE(kit.error().sentence.empty());
+    }
+}
+
+TEST_CASE("files: absent, a folder, too large") {
+    const Folder folder;
+    CHECK_FALSE(readKitFile(folder / "none.json", shippedTables().cores));
+    CHECK_FALSE(readKitFile(std::filesystem::temp_directory_path(), shippedTables().cores));
+    const auto large = folder / "large.json";
+    std::ofstream(large).seekp(1000000000).put('x');  // a sparse file of 1 GB is refused by its size alone
+    const auto refused = readKitFile(large, shippedTables().cores);
+    REQUIRE_FALSE(refused);
+    CHECK(refused.error().sentence.find("1000 MB") != std::string::npos);
+}
