@@ -51,11 +51,23 @@ Verdict coilVerdict(const Coil& coil, const Build& build) {
                  build.rule, Unit::henry);
 }
 
+namespace {
+
+bool begun(const Coil& coil, const Build& build) {
+    return std::any_of(coil.windings.begin(), coil.windings.end(),
+                       [&](const Winding& w) { return build.winding(coil.ref, w.name).turns > 0; });
+}
+
+}  // namespace
+
 const Coil* nextCoil(const Kit& kit, const Build& build) {
-    const auto hit = std::find_if(kit.coils.begin(), kit.coils.end(), [&](const Coil& coil) {
-        return !wound(coil, build) || build.last("coil:" + coil.ref) == nullptr;
-    });
-    return hit == kit.coils.end() ? nullptr : &*hit;
+    const Coil* first = nullptr;
+    for (const Coil& coil : kit.coils) {
+        if (wound(coil, build) && build.last("coil:" + coil.ref) != nullptr) continue;
+        if (begun(coil, build)) return &coil;
+        if (first == nullptr) first = &coil;
+    }
+    return first;
 }
 
 }  // namespace ombrek

@@ -29,7 +29,7 @@ std::optional<TrimmerCover> coilCover(const Kit& kit, const Coil& coil, const Bu
 /// Measured inductance against the target, with the meter's error; not done until wound and measured.
 Verdict coilVerdict(const Coil& coil, const Build& build);
 
-/// The next coil to wind or to measure, or null.
+/// The coil to go on with: one that is begun, else the first to wind or to measure; null when there is none.
 const Coil* nextCoil(const Kit& kit, const Build& build);
 
 }  // namespace ombrek

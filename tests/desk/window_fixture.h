@@ -1,0 +1,126 @@
+#pragma once
+
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QTest>
+#include <functional>
+#include <memory>
+
+#include "bench/bench_server.h"
+#include "bench_fixture.h"
+#include "desk/window.h"
+#include "look/colours.h"
+
+namespace ombrek {
+
+inline QApplication& application() {
+    static int argc = 1;
+    static char name[] = "desk_tests";
+    static char* argv[] = {name, nullptr};
+    static QApplication app(argc, argv);
+    static const bool dressed = [] {
+        installFonts();
+        Window::setNight(false);
+        return true;
+    }();
+    (void)dressed;
+    return app;
+}
+
+/// The real window on a book of its own, with a practice bench on free ports behind it.
+class Desk {
+ public:
+    /// @param prepare  makes the book before it is opened; nothing: an empty book
+    explicit Desk(std::function<void(const std::filesystem::path&)> prepare = {}) {
+        application();
+        file_ = folder_ / "desk.ombrek";
+        if (prepare) prepare(file_);
+        openWindow();
+    }
+
+    void openWindow() {
+        auto book = Book::open(file_);
+        if (!book) FAIL(book.error().text());
+        session_ = std::make_unique<Session>(Tables(shippedTables()), std::move(*book));
+        useBench();
+        window_ = std::make_unique<Window>(*session_);
+        window_->show();
+        window_->activateWindow();
+        REQUIRE(QTest::qWaitForWindowExposed(window_.get()));
+    }
+
+    /// Close everything and open the same book again, as after a crash or a power cut.
+    void reopen() {
+        window_.reset();
+        session_.reset();
+        openWindow();
+    }
+
+    /// The first of four ports in a row that are all free, with the practice bench on them.
+    void useBench() {
+        for (quint16 port = 20000; !server_ && port < 60000; port = quint16(port + 8)) {
+            auto server = std::make_unique<BenchServer>(
+                PracticeInstruments(PracticeTruth(practiceKit().kit, practiceKit().bag)));
+            if (server->listen(port)) {
+                server_ = std::move(server);
+                port_ = port;
+            }
+        }
+        REQUIRE(server_);
+        session_->bench().setAddress(QStringLiteral("127.0.0.1"), port_, true);
+    }
+
+    void stopBench() {
+        server_.reset();
+        session_->bench().setTimeout(300);
+    }
+
+    void key(Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
+        QWidget* target = window_->focusWidget() ? window_->focusWidget() : window_->page();
+        QTest::keyClick(target, key, modifiers);
+        settle();
+    }
+
+    void type(const QString& text) {
+        for (const QChar c : text) {
+            QWidget* target = window_->focusWidget() ? window_->focusWidget() : window_->page();
+            QTest::keyClicks(target, QString(c));
+        }
+        settle();
+    }
+
+    /// Let the window do what it has to, and an asked instrument answer.
+    void settle() {
+        QElapsedTimer timer;
+        timer.start();
+        do {
+            QApplication::processEvents(QEventLoop::AllEvents, 5);
+        } while (session_->waiting() && timer.elapsed() < 5000);
+        QApplication::processEvents();
+    }
+
+    bool waitFor(const std::function<bool()>& done, int milliseconds = 8000) {
+        QElapsedTimer timer;
+        timer.start();
+        while (!done() && timer.elapsed() < milliseconds)
+            QApplication::processEvents(QEventLoop::AllEvents, 10);
+        return done();
+    }
+
+    Window& window() { return *window_; }
+    Session& session() { return *session_; }
+    const Build& build() { return session_->build(); }
+    const Kit& kit() { return session_->kit(); }
+    QString now() { return window_->page()->nowSentence(); }
+    std::filesystem::path path(const std::string& name) { return folder_ / name; }
+
+ private:
+    Folder folder_;
+    std::filesystem::path file_;
+    std::unique_ptr<BenchServer> server_;
+    quint16 port_ = 0;
+    std::unique_ptr<Session> session_;
+    std::unique_ptr<Window> window_;
+};
+
+}  // namespace ombrek
