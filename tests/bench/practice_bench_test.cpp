@@ -5,6 +5,7 @@
 #include <cmath>
 #include <functional>
 
+#include "at_end.h"
 #include "bench/bench_client.h"
 #include "bench/bench_server.h"
 #include "bench/scpi.h"
@@ -33,8 +34,13 @@ QCoreApplication& application() {
     static int argc = 1;
     static char name[] = "bench_tests";
     static char* argv[] = {name, nullptr};
-    static QCoreApplication app(argc, argv);
-    return app;
+    static auto* app = new QCoreApplication(argc, argv);
+    static const bool put = [] {
+        atEnd().push_back([] { delete app; });
+        return true;
+    }();
+    (void)put;
+    return *app;
 }
 
 /// Run the event loop until `done`, at most five seconds.

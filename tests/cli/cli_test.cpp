@@ -59,7 +59,7 @@ TEST_CASE("sum answers in SI as JSON, best first") {
 TEST_CASE("sum without JSON is a line for people") {
     const Ran ran = run("sum 104");
     CHECK(ran.code == 0);
-    CHECK(ran.out.find("100\u2009nF  (capacitor marked 104)") == 0);
+    CHECK(ran.out.find("100\u202fnF  (capacitor marked 104)") == 0);
 }
 
 TEST_CASE("what is not understood is exit 2 and a problem") {

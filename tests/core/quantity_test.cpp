@@ -43,7 +43,7 @@ TEST_CASE("a quantity is read as people write it") {
         {"25°C", 25, Unit::celsius},
         {".5", 0.5, Unit::none},
         {"100\u202fpF", 100e-12, Unit::farad},
-        {"100\u2009pF", 100e-12, Unit::farad},
+        {"100\u202fpF", 100e-12, Unit::farad},
         {"100\u00a0pF", 100e-12, Unit::farad},
     }));
     const auto read = parseQuantity(std::get<0>(row));
@@ -82,20 +82,20 @@ TEST_CASE("0.1u is the double nearest to 1e-7, not one multiplied up") {
 }
 
 TEST_CASE("a value is written with an engineering prefix") {
-    CHECK(formatQuantity(4700, Unit::ohm) == "4.7\u2009kΩ");
-    CHECK(formatQuantity(1e-7, Unit::farad) == "100\u2009nF");
-    CHECK(formatQuantity(1000, Unit::ohm) == "1\u2009kΩ");
-    CHECK(formatQuantity(999.6, Unit::ohm) == "1\u2009kΩ");
-    CHECK(formatQuantity(999.4, Unit::ohm) == "999\u2009Ω");
-    CHECK(formatQuantity(0, Unit::volt) == "0\u2009V");
+    CHECK(formatQuantity(4700, Unit::ohm) == "4.7\u202fkΩ");
+    CHECK(formatQuantity(1e-7, Unit::farad) == "100\u202fnF");
+    CHECK(formatQuantity(1000, Unit::ohm) == "1\u202fkΩ");
+    CHECK(formatQuantity(999.6, Unit::ohm) == "1\u202fkΩ");
+    CHECK(formatQuantity(999.4, Unit::ohm) == "999\u202fΩ");
+    CHECK(formatQuantity(0, Unit::volt) == "0\u202fV");
     CHECK(formatQuantity(-12.345, Unit::volt, 4) ==
-          "-12.35\u2009V");  // 12.345 lies a hair above the half in binary
-    CHECK(formatQuantity(36.99, Unit::dbm, 4) == "36.99\u2009dBm");
-    CHECK(formatQuantity(1234, Unit::percent, 4) == "1234\u2009%");
-    CHECK(formatQuantity(2.2e-12, Unit::farad, 3, Zeros::keep) == "2.20\u2009pF");
-    CHECK(formatQuantity(1e12, Unit::hertz) == "1000\u2009GHz");
-    CHECK(formatQuantity(NAN, Unit::volt) == "–\u2009V");
-    CHECK(formatQuantity(-0.0, Unit::volt) == "0\u2009V");
+          "-12.35\u202fV");  // 12.345 lies a hair above the half in binary
+    CHECK(formatQuantity(36.99, Unit::dbm, 4) == "36.99\u202fdBm");
+    CHECK(formatQuantity(1234, Unit::percent, 4) == "1234\u202f%");
+    CHECK(formatQuantity(2.2e-12, Unit::farad, 3, Zeros::keep) == "2.20\u202fpF");
+    CHECK(formatQuantity(1e12, Unit::hertz) == "1000\u202fGHz");
+    CHECK(formatQuantity(NAN, Unit::volt) == "–\u202fV");
+    CHECK(formatQuantity(-0.0, Unit::volt) == "0\u202fV");
 }
 
 TEST_CASE("writing and reading again loses nothing that was shown") {

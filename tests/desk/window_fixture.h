@@ -6,6 +6,7 @@
 #include <functional>
 #include <memory>
 
+#include "at_end.h"
 #include "bench/bench_server.h"
 #include "bench_fixture.h"
 #include "desk/window.h"
@@ -17,14 +18,15 @@ inline QApplication& application() {
     static int argc = 1;
     static char name[] = "desk_tests";
     static char* argv[] = {name, nullptr};
-    static QApplication app(argc, argv);
+    static auto* app = new QApplication(argc, argv);
     static const bool dressed = [] {
+        atEnd().push_back([] { delete app; });
         installFonts();
         Window::setNight(false);
         return true;
     }();
     (void)dressed;
-    return app;
+    return *app;
 }
 
 /// The real window on a book of its own, with a practice bench on free ports behind it.

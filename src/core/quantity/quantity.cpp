@@ -76,7 +76,7 @@ std::string stripped(std::string_view text) {
     std::string out;
     for (std::size_t i = 0; i < text.size();) {
         const auto rest = text.substr(i);
-        if (rest.starts_with("\u2009") || rest.starts_with("\u202f")) {
+        if (rest.starts_with("\u202f") || rest.starts_with("\u202f")) {
             i += 3;
         } else if (rest.starts_with("\u00a0")) {
             i += 2;
@@ -274,7 +274,7 @@ std::string formatQuantity(double value, Unit unit, int digits, Zeros zeros) {
     const SplitText text = splitQuantity(value, unit, digits, zeros);
     if (text.unit.empty()) return text.number;
     if (unit == Unit::none || unit == Unit::degree) return text.number + text.unit;
-    return text.number + "\u2009" + text.unit;
+    return text.number + "\u202f" + text.unit;
 }
 
 std::string plainNumber(double value) {

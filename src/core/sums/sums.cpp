@@ -158,7 +158,7 @@ Answers marks(const std::string& text) {
     Answers out;
     for (const MarkReading& m : readMark(text)) {
         const std::string tolerance =
-            m.tolerancePercent ? " ±" + plainNumber(*m.tolerancePercent) + "\u2009%" : std::string();
+            m.tolerancePercent ? " ±" + plainNumber(*m.tolerancePercent) + "\u202f%" : std::string();
         out.push_back(
             {std::string(word(m.kind)) + " marked " + text, m.value, m.unit,
              formatQuantity(m.value, m.unit, 4) + tolerance,

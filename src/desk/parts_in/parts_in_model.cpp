@@ -24,7 +24,7 @@ const std::vector<RowOf>& rowsOfBag() {
 }
 
 std::string toleranceText(const Part& part) {
-    return part.nominal > 0 ? part.value + " ±" + plainNumber(part.tolerance) + "\u2009%" : part.value;
+    return part.nominal > 0 ? part.value + " ±" + plainNumber(part.tolerance) + "\u202f%" : part.value;
 }
 
 std::string nowSentence(const Part& part) {

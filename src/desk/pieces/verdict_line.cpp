@@ -6,7 +6,7 @@
 
 namespace ombrek {
 
-VerdictLine::VerdictLine(QWidget* parent) : QWidget(parent) { setMinimumHeight(62); }
+VerdictLine::VerdictLine(QWidget* parent) : QWidget(parent) { setMinimumHeight(74); }
 
 void VerdictLine::show(VerdictState state, const QString& sentence) {
     state_ = state;

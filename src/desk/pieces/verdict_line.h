@@ -11,7 +11,7 @@ class VerdictLine : public QWidget {
  public:
     explicit VerdictLine(QWidget* parent = nullptr);
     void show(VerdictState state, const QString& sentence);
-    QSize sizeHint() const override { return {360, 62}; }
+    QSize sizeHint() const override { return {360, 74}; }
 
  protected:
     void paintEvent(QPaintEvent* event) override;

@@ -191,6 +191,11 @@ void ProofPage::showPower(const ProofView& v) {
     facts.push_back({QStringLiteral("Way"), qs(method.name)});
     if (!method.setting.empty())
         facts.push_back({qs(method.setting), qs(formatQuantity(settings_[method_], method.settingUnit, 3))});
+    if (const auto ladder = lowPassAsBuilt(session_.kit(), session_.build()); !ladder.empty()) {
+        const double taken = insertionLoss(ladder, 2 * rated.frequency, rated.ohms);
+        facts.push_back(
+            {QStringLiteral("Low-pass alone, harmonic 2"), qs(formatQuantity(-taken, Unit::decibel, 2))});
+    }
     power_->setFacts(facts);
     power_->setText(working_ && proof.power ? qs(proof.power->working.text()) : QString());
     power_->setCaution(

@@ -21,8 +21,8 @@ SignOffPage::SignOffPage(Session& session)
       evidence_(new Card),
       report_(new Card) {
     big()->addWidget(gates_, 1);
-    side()->addWidget(evidence_, 4);
-    side()->addWidget(report_, 1);
+    side()->addWidget(evidence_, 1);
+    side()->addWidget(report_, 0);
     addKeys();
     connect(gates_, &GateList::picked, this, [this](int row) {
         chosen_ = qs(readiness_.gates[std::size_t(row)].id);
@@ -151,9 +151,8 @@ void SignOffPage::refresh() {
     report_->setFacts(
         {{QStringLiteral("Gates earned"),
           QStringLiteral("%1 of %2").arg(readiness_.earned()).arg(readiness_.gates.size())},
-         {QStringLiteral("Passed knowingly"), QString::number(readiness_.open() - readiness_.earned())}});
-    report_->setText(
-        QStringLiteral("Readings, verdicts, plots and what was passed knowingly. H for HTML, P for PDF."));
+         {QStringLiteral("Knowingly"), QString::number(readiness_.open() - readiness_.earned())}});
+    report_->setText(QStringLiteral("H for HTML, P for PDF."));
 }
 
 }  // namespace ombrek

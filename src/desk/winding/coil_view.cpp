@@ -55,7 +55,7 @@ void CoilView::show(const WindingView& view, const Build& build) {
 
 void CoilView::drawCount(QPainter& p, QPointF at, double room) const {
     const Colours& c = coloursOf(*this);
-    const int pixels = std::max(44, int(room * 0.62));
+    const int pixels = std::max(44, int(room * 0.78));
     p.setFont(benchFont(pixels, true));
     p.setPen(c.ink);
     p.drawText(QRectF(at.x() - room, at.y() - pixels * 0.62, 2 * room, pixels * 1.24), Qt::AlignCenter,
@@ -108,9 +108,9 @@ void CoilView::drawRing(QPainter& p) const {
             p.drawText(QRectF(at - QPointF(14, 14), QSizeF(28, 28)), Qt::AlignCenter, QString::number(i + 1));
         }
         if (part.turns > 0) {  // the tail where this winding begins
-            drawWireLine(p, polar(middle, outer + 4, first - pitch * 0.2),
-                         polar(middle, outer + 30, first - pitch * 0.9), thick,
-                         part.inHand || windings_.size() == 1, c);
+            drawWireLine(p, polar(middle, outer + 6, first + pitch * 0.22),
+                         polar(middle, outer + 40, first - 0.06), thick, part.inHand || windings_.size() == 1,
+                         c);
         }
         angle += pitch;
     }

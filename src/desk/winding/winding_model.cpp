@@ -30,13 +30,13 @@ std::string nameOf(const Coil& coil, std::size_t winding) {
 
 std::string centimetres(double metres) {
     char buffer[32];
-    std::snprintf(buffer, sizeof buffer, "%.0f\u2009cm", metres * 100);
+    std::snprintf(buffer, sizeof buffer, "%.0f\u202fcm", metres * 100);
     return buffer;
 }
 
 std::string millimetres(double metres) {
     char buffer[32];
-    std::snprintf(buffer, sizeof buffer, "%.2f\u2009mm", metres * 1000);
+    std::snprintf(buffer, sizeof buffer, "%.2f\u202fmm", metres * 1000);
     return buffer;
 }
 
@@ -88,7 +88,7 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
     const double filled = coreFill(coil);
     v.facts.push_back(
         {"Wanted",
-         formatQuantity(coil.target, Unit::henry, 3) + " ±" + plainNumber(coil.tolerance) + "\u2009%",
+         formatQuantity(coil.target, Unit::henry, 3) + " ±" + plainNumber(coil.tolerance) + "\u202f%",
          {}});
     if (const Reading* measured = build.last("coil:" + coil.ref)) {
         v.facts.push_back(
@@ -113,7 +113,7 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
     if (v.cover) {
         const std::string low = formatQuantity(v.cover->lowest, Unit::hertz, 4),
                           high = formatQuantity(v.cover->highest, Unit::hertz, 4);
-        v.facts.push_back({coil.tune->trimmer + " reaches", low.substr(0, low.find("\u2009")) + " to " + high,
+        v.facts.push_back({coil.tune->trimmer + " reaches", low.substr(0, low.find("\u202f")) + " to " + high,
                            v.cover->state});
     }
 }
@@ -162,7 +162,9 @@ WindingView windingView(const Kit& kit, const Build& build, const std::string& c
         v.stage = v.advice->act == TrimAdvice::Act::leave ? Stage::finished : Stage::advice;
     }
     fillFacts(kit, build, v);
-    v.note = coil.note;
+    v.note = coil.note.empty()
+                 ? "Pull every turn snug, turns side by side, a gap of 30° between start and end."
+                 : coil.note;
     sayStage(v);
     return v;
 }

@@ -1,0 +1,134 @@
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QTest>
+#include <algorithm>
+#include <cstdio>
+#include <filesystem>
+#include <nlohmann/json.hpp>
+
+#include "bench/practice_kit.h"
+#include "book/book.h"
+#include "desk/pieces/state_list.h"
+#include "desk/window.h"
+#include "formats/files.h"
+#include "look/colours.h"
+
+// How long the window takes: to be usable, to answer a key, to show a long list. Times depend on the machine,
+// so each is given beside another from the same run.
+
+using namespace ombrek;
+
+namespace {
+
+constexpr double kFrame = 1000.0 / 60;
+
+struct Times {
+    std::vector<double> ms;
+    double middle() {
+        std::sort(ms.begin(), ms.end());
+        return ms[ms.size() / 2];
+    }
+    double worst() { return *std::max_element(ms.begin(), ms.end()); }
+};
+
+/// The practice kit's text with its parts list cut or repeated to a number of parts (repeats are not placed).
+std::string kitOf(const std::string& text, std::size_t parts) {
+    auto kit = nlohmann::json::parse(text);
+    const auto all = kit["parts"];
+    for (std::size_t i = all.size(); i < parts; ++i) {
+        auto more = all[i % all.size()];
+        more["ref"] = "X" + std::to_string(i);
+        more.erase("place");
+        kit["parts"].push_back(more);
+    }
+    if (parts < all.size()) {  // a small kit: parts only
+        kit["parts"] = nlohmann::json::array();
+        for (std::size_t i = 0; i < parts; ++i) kit["parts"].push_back(all[i]);
+        for (const char* name : {"coils", "steps", "look_aheads", "checks", "adjustments", "low_pass"})
+            kit.erase(name);
+    }
+    return kit.dump();
+}
+
+std::filesystem::path bookOf(const std::filesystem::path& folder, const std::string& kit, const char* name) {
+    const auto file = folder / name;
+    auto book = Book::open(file).value();
+    (void)book->startBuild(name, kit);
+    return file;
+}
+
+/// From nothing to a painted, answering window.
+double startUp(const Tables& tables, const std::filesystem::path& file) {
+    QElapsedTimer timer;
+    timer.start();
+    Session session(Tables(tables), Book::open(file).value());
+    Window window(session);
+    window.show();
+    (void)QTest::qWaitForWindowExposed(&window);
+    window.grab();
+    return double(timer.nsecsElapsed()) / 1e6;
+}
+
+/// From the key to the painted page, the turn being on the disk.
+Times keyToScreen(const Tables& tables, const std::filesystem::path& file, int keys) {
+    Session session(Tables(tables), Book::open(file).value());
+    Window window(session);
+    window.show();
+    window.activateWindow();
+    (void)QTest::qWaitForWindowActive(&window);
+    window.goTo(1);
+    QApplication::processEvents();
+    Times times;
+    for (int i = 0; i < keys; ++i) {
+        QElapsedTimer timer;
+        timer.start();
+        QTest::keyClick(window.page(), i % 2 ? Qt::Key_Backspace : Qt::Key_Space);
+        window.repaint();
+        times.ms.push_back(double(timer.nsecsElapsed()) / 1e6);
+    }
+    return times;
+}
+
+double listOf(int lines) {
+    std::vector<StateLine> made;
+    for (int i = 0; i < lines; ++i)
+        made.push_back({VerdictState::pass, QStringLiteral("Line %1").arg(i), QStringLiteral("value"),
+                        i == lines / 2, false});
+    StateList list;
+    list.resize(340, 500);
+    list.show();
+    QElapsedTimer timer;
+    timer.start();
+    list.setLines(std::move(made));
+    list.grab();
+    return double(timer.nsecsElapsed()) / 1e6;
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication application(argc, argv);
+    installFonts();
+    Window::setNight(false);
+    const Tables tables = readTables(dataFolder()).value();
+    const PracticeKit practice = readPracticeKit(dataFolder(), tables).value();
+    std::string name = (std::filesystem::temp_directory_path() / "ombrek-bench-XXXXXX").string();
+    const std::filesystem::path folder = mkdtemp(name.data());
+    const auto small = bookOf(folder, kitOf(practice.text, 10), "small.ombrek");
+    const auto large = bookOf(folder, kitOf(practice.text, 200), "large.ombrek");
+
+    startUp(tables, small);  // fonts and styles are loaded once
+    const double ten = startUp(tables, small), twoHundred = startUp(tables, large);
+    std::printf(
+        "window usable:  10 parts %6.1f ms, 200 parts %6.1f ms, ratio %.2f, of the 500 ms wanted %.2f\n", ten,
+        twoHundred, twoHundred / ten, twoHundred / 500);
+    Times keys = keyToScreen(tables, large, 200);
+    std::printf("key to screen:  median %6.2f ms, worst %6.2f ms; of a frame %.2f and %.2f\n", keys.middle(),
+                keys.worst(), keys.middle() / kFrame, keys.worst() / kFrame);
+    const double hundred = listOf(100), tenThousand = listOf(10000);
+    std::printf("list shown:     100 lines %6.2f ms, 10,000 lines %6.2f ms, ratio %.1f\n", hundred,
+                tenThousand, tenThousand / hundred);
+    std::filesystem::remove_all(folder);
+    return 0;
+}
