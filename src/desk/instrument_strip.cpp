@@ -11,7 +11,7 @@ namespace ombrek {
 InstrumentStrip::InstrumentStrip(Session& session, QWidget* parent)
     : QFrame(parent), session_(session), address_(new QLineEdit), note_(textLabel(13, false, "soft")) {
     setObjectName(QStringLiteral("strip"));
-    setFixedWidth(270);
+    setAutoFillBackground(true);
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(20, 24, 18, 16);
     all->setSpacing(8);
@@ -35,6 +35,7 @@ InstrumentStrip::InstrumentStrip(Session& session, QWidget* parent)
     address_->setAccessibleName(prompt->text());
     all->addWidget(address_);
     auto* practice = new QPushButton(QStringLiteral("Start the &practice bench"));
+    practice->setFocusPolicy(Qt::TabFocus);
     all->addWidget(practice);
     all->addWidget(note_);
     all->addStretch(1);

@@ -16,6 +16,7 @@ class InstrumentStrip : public QFrame {
  public:
     explicit InstrumentStrip(Session& session, QWidget* parent = nullptr);
     ~InstrumentStrip() override;
+    static constexpr int kWidth = 300;
     /// Ask every instrument who it is.
     void look();
     /// Start the practice bench that ships with the application, then look.

@@ -67,7 +67,6 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
     side_->setContentsMargins(0, 0, 0, 0);
     side_->setSpacing(16);
     sideBox_->setLayout(side_);
-    sideBox_->setFixedWidth(372);
     middle->addWidget(sideBox_);
     all->addLayout(middle, 1);
 
@@ -179,6 +178,12 @@ void Page::keyPressEvent(QKeyEvent* event) {
 void Page::showEvent(QShowEvent* event) {
     QWidget::showEvent(event);
     if (!entryRow_->isVisible()) setFocus();
+}
+
+void Page::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    sideBox_->setFixedWidth(width() < 1000 ? 312 : 372);
+    setCompact(height() < 680);
 }
 
 void Page::setBigOnly(bool on) {

@@ -35,6 +35,8 @@ class Page : public QWidget {
     bool offer(const QString& text);
     /// Leave only the big thing, for reading from afar.
     virtual void setBigOnly(bool on);
+    /// Little height: leave out what is said elsewhere on the page.
+    virtual void setCompact(bool) {}
     void showLine(const QString& line, VerdictState state);
     QString nowSentence() const { return now_->text(); }
 
@@ -54,6 +56,7 @@ class Page : public QWidget {
 
     void keyPressEvent(QKeyEvent* event) override;
     void showEvent(QShowEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
     Session& session_;
 

@@ -52,9 +52,9 @@ Window::Window(Session& session, QWidget* parent)
     row->setSpacing(0);
     row->addWidget(wire_);
     row->addWidget(middle, 1);
-    row->addWidget(strip_);
-    strip_->hide();
     setCentralWidget(all);
+    strip_->setParent(all);  // over the page's cards, so that nothing moves when it folds out
+    strip_->hide();
     setWindowTitle(QStringLiteral("Ombrek"));
     resize(1280, 800);
     setMinimumSize(1024, 700);
@@ -93,11 +93,13 @@ void Window::addKeys() {
     key(QKeySequence(QStringLiteral("Shift+Z")), [this] { undo(false); });
     key(QKeySequence(QStringLiteral("B")), [this] {
         strip_->setVisible(!strip_->isVisible());
+        placeStrip();
         if (strip_->isVisible()) strip_->look();
         page()->setFocus();
     });
     key(QKeySequence(Qt::CTRL | Qt::Key_P), [this] {
         strip_->show();
+        placeStrip();
         strip_->startPracticeBench();
     });
     key(QKeySequence(Qt::CTRL | Qt::Key_N), [this] { setChoosing(true); });
@@ -142,6 +144,18 @@ void Window::refresh() {
     const SittingLine sitting = sittingLine(kit, build, wallClock());
     sums_->setSitting(sitting.today, sitting.left);
     setWindowTitle(QStringLiteral("%1 – Ombrek").arg(qs(kit.name)));
+}
+
+void Window::resizeEvent(QResizeEvent* event) {
+    QMainWindow::resizeEvent(event);
+    placeStrip();
+}
+
+void Window::placeStrip() {
+    const QRect all = centralWidget()->rect();
+    strip_->setGeometry(all.right() + 1 - InstrumentStrip::kWidth, 0, InstrumentStrip::kWidth,
+                        all.height() - sums_->height());
+    strip_->raise();
 }
 
 void Window::toggleBig() {

@@ -30,8 +30,12 @@ class Window : public QMainWindow {
     /// Put the application on the day or the night bench.
     static void setNight(bool night);
 
+ protected:
+    void resizeEvent(QResizeEvent* event) override;
+
  private:
     void addKeys();
+    void placeStrip();
     void refresh();
     void setChoosing(bool choosing);
     void toggleBig();

@@ -85,6 +85,15 @@ std::vector<std::string> partsNotIn(const Step& step, const Kit& kit, const Buil
     return out;
 }
 
+std::vector<std::string> coilsNotReady(const Step& step, const Kit& kit, const Build& build) {
+    std::vector<std::string> out;
+    for (const std::string& ref : step.fits) {
+        const Coil* coil = kit.coil(ref);
+        if (coil != nullptr && coilVerdict(*coil, build).state != VerdictState::pass) out.push_back(ref);
+    }
+    return out;
+}
+
 PlanTime planTime(const Kit& kit, const Build& build) {
     PlanTime out;
     for (const Step& step : kit.steps)

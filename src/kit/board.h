@@ -26,6 +26,9 @@ std::vector<LookAhead> lookAheadsAt(const Step& step, const Kit& kit, const Buil
 /// Whether every part that a step fits is known to be in; the ones that are not, by designator.
 std::vector<std::string> partsNotIn(const Step& step, const Kit& kit, const Build& build);
 
+/// The coils that a step fits and that are not wound and measured right, by designator.
+std::vector<std::string> coilsNotReady(const Step& step, const Kit& kit, const Build& build);
+
 struct PlanTime {
     double plannedDone = 0, plannedLeft = 0;  ///< [min]
     double spent = 0;                         ///< at the bench, all sittings [min]

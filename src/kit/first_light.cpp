@@ -1,5 +1,7 @@
 #include "kit/first_light.h"
 
+#include <algorithm>
+
 namespace ombrek {
 
 Verdict checkVerdict(const Check& check, const Build& build) {
@@ -16,6 +18,12 @@ const Check* nextCheck(const Kit& kit, const Build& build) {
         if (state == VerdictState::notDone && untouched == nullptr) untouched = &check;
     }
     return untouched;
+}
+
+std::string lastChecked(const Build& build) {
+    const auto hit = std::find_if(build.readings.rbegin(), build.readings.rend(),
+                                  [](const Reading& r) { return r.subject.starts_with("check:"); });
+    return hit == build.readings.rend() ? "" : hit->subject.substr(6);
 }
 
 const Check* barredBy(const Kit& kit, const Check& check, const Build& build) {

@@ -12,6 +12,9 @@ Verdict checkVerdict(const Check& check, const Build& build);
 /// follow it.
 const Check* nextCheck(const Kit& kit, const Build& build);
 
+/// The check that was read last, by id; empty before the first.
+std::string lastChecked(const Build& build);
+
 /// The gate check that bars the way to `check`, or null: it comes earlier and does not pass.
 const Check* barredBy(const Kit& kit, const Check& check, const Build& build);
 

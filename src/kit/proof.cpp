@@ -9,7 +9,7 @@ namespace ombrek {
 
 const std::vector<PowerMethod>& powerMethods() {
     static const std::vector<PowerMethod> methods{
-        {"attenuator", "meter behind attenuator", Unit::dbm, "attenuation", Unit::decibel, kBenchAttenuation},
+        {"attenuator", "through attenuator", Unit::dbm, "attenuation", Unit::decibel, kBenchAttenuation},
         {"peak-to-peak", "scope, peak-to-peak", Unit::volt, "", Unit::none, 0},
         {"diode-probe", "diode probe", Unit::volt, "diode drop", Unit::volt, 0.35},
         {"wattmeter", "wattmeter", Unit::watt, "correction", Unit::none, 1},

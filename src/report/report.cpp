@@ -22,7 +22,7 @@
 namespace ombrek {
 namespace {
 
-constexpr QSize kPlotSize(640, 300);
+constexpr QSize kPlotSize(600, 240);
 
 QString esc(const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); }
 

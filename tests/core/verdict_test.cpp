@@ -85,6 +85,14 @@ TEST_CASE("one-sided limits never call the meter too coarse") {
           std::string::npos);
 }
 
+TEST_CASE("limits are said with enough figures to be told apart") {
+    CHECK(figuresFor({15.997e6, 16.003e6}) == 6);
+    CHECK(figuresFor({4.75, 5.25}) == 4);
+    CHECK(figuresFor({500, INFINITY}) == 4);
+    CHECK(limitsText({15.997e6, 16.003e6}, Unit::hertz) == "15.997\u202fMHz to 16.003\u202fMHz");
+    CHECK(limitsText({4.8, 5.2}, Unit::volt) == "4.8\u202fV to 5.2\u202fV");
+}
+
 TEST_CASE("no number is no verdict") {
     CHECK(judge(NAN, {9, 11}, 0.1, VerdictRule::guardBand, Unit::volt).state == VerdictState::cannotTell);
     CHECK(judge(INFINITY, {9, 11}, 0.1, VerdictRule::simple, Unit::volt).state == VerdictState::cannotTell);

@@ -159,6 +159,16 @@ TEST_CASE("parts that are not in are named at the step that fits them") {
     CHECK(partsNotIn(*kit().step("r-supply"), kit(), build).empty());
 }
 
+TEST_CASE("coils that are not wound and measured are named at the step that fits them") {
+    Build build;
+    const Step& step = *kit().step("lowpass");
+    CHECK(coilsNotReady(step, kit(), build) == std::vector<std::string>{"L2", "L3", "L4"});
+    wind(build, *kit().coil("L2"));
+    read(build, "coil:L2", 435e-9, Unit::henry);
+    CHECK(coilsNotReady(step, kit(), build) == std::vector<std::string>{"L3", "L4"});
+    CHECK(coilsNotReady(*kit().step("j1"), kit(), build).empty());
+}
+
 TEST_CASE("time at the bench gives a pace") {
     Build build;
     const PlanTime fresh = planTime(kit(), build);

@@ -11,6 +11,21 @@ Limits limitsAround(double nominal, double tolerancePercent) {
     return {nominal - width, nominal + width};
 }
 
+int figuresFor(const Limits& limits) {
+    const double largest = std::max(std::fabs(limits.low), std::fabs(limits.high));
+    const double half = limits.halfWidth();
+    if (!std::isfinite(largest) || !(half > 0)) return 4;
+    return std::clamp(static_cast<int>(std::ceil(std::log10(largest / half))) + 2, 4, 9);
+}
+
+std::string limitsText(const Limits& limits, Unit unit) {
+    const int figures = figuresFor(limits);
+    const auto text = [&](double value) { return formatQuantity(value, unit, figures); };
+    if (std::isinf(limits.low)) return "at most " + text(limits.high);
+    if (std::isinf(limits.high)) return "at least " + text(limits.low);
+    return text(limits.low) + " to " + text(limits.high);
+}
+
 std::string_view word(VerdictState state) {
     static constexpr std::array<std::string_view, 5> words{"pass", "doubtful", "fail", "cannot tell",
                                                            "not done"};
@@ -18,12 +33,6 @@ std::string_view word(VerdictState state) {
 }
 
 namespace {
-
-std::string limitsText(const Limits& limits, Unit unit) {
-    if (std::isinf(limits.low)) return "at most " + formatQuantity(limits.high, unit, 4);
-    if (std::isinf(limits.high)) return "at least " + formatQuantity(limits.low, unit, 4);
-    return formatQuantity(limits.low, unit, 4) + " to " + formatQuantity(limits.high, unit, 4);
-}
 
 /// Positive inside, negative outside: the distance to the nearer limit.
 double margin(double reading, const Limits& limits) {

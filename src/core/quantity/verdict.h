@@ -23,6 +23,10 @@ Limits limitsAround(double nominal, double tolerancePercent);
 
 enum class VerdictState { pass, doubtful, fail, cannotTell, notDone };
 
+/// Significant figures that tell the limits apart and place a reading between them: 4, or more for a narrow band
+/// (15.997 MHz to 16.003 MHz needs 6).
+int figuresFor(const Limits& limits);
+
 /// The word shown beside the verdict's shape: "pass", "doubtful", "fail", "cannot tell", "not done".
 std::string_view word(VerdictState state);
 
@@ -31,6 +35,9 @@ enum class VerdictRule {
     guardBand,  ///< the meter's error counts: near a limit the verdict is doubtful (JCGM 106, ILAC-G8)
     simple      ///< inside is pass, outside is fail
 };
+
+/// "4.75 V to 5.25 V", "at least 500 Ω", "at most 0.3 V".
+std::string limitsText(const Limits& limits, Unit unit);
 
 /// One judgement, the same everywhere: a state, the sentence why, and the numbers behind it.
 struct Verdict {

@@ -124,6 +124,24 @@ void BoardMap::drawLeaders(QPainter& p) const {
     labels(below, false);
 }
 
+/// Which side this is and what the marks mean; over the board when leaders leave it below.
+void BoardMap::drawLegend(QPainter& p, const QRectF& board) const {
+    const bool below = std::any_of(pieces_.begin(), pieces_.end(), [&](const BoardView::Piece& piece) {
+        return piece.fitting == BoardView::Fitting::now &&
+               onScreen(*piece.part->place).center().y() >= board.center().y();
+    });
+    const QRectF line(board.left(), below ? board.top() - 24 : board.bottom() + 4, board.width(), 22);
+    p.setFont(benchFont(13));
+    p.setPen(coloursOf(*this).soft);
+    const QString side = mirrored_ ? QStringLiteral("From the solder side, mirrored")
+                                   : QStringLiteral("From above, print towards you");
+    const QString marks = QStringLiteral("ringed: now · hatched: in · outline: waits");
+    p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter, side);
+    const QFontMetrics metrics(p.font());
+    if (metrics.horizontalAdvance(side) + metrics.horizontalAdvance(marks) + 20 > line.width()) return;
+    p.drawText(line, Qt::AlignRight | Qt::AlignVCenter, marks);
+}
+
 void BoardMap::paintEvent(QPaintEvent*) {
     if (board_.width <= 0) return;
     QPainter p(this);
@@ -135,13 +153,7 @@ void BoardMap::paintEvent(QPaintEvent*) {
     p.drawRoundedRect(board, 6, 6);
     for (const auto& piece : pieces_) drawPiece(p, piece);
     drawLeaders(p);
-    p.setFont(benchFont(13));
-    p.setPen(c.soft);
-    p.drawText(QRectF(board.left(), board.bottom() + 4, board.width(), 22), Qt::AlignLeft | Qt::AlignTop,
-               mirrored_ ? QStringLiteral("From the solder side, mirrored")
-                         : QStringLiteral("From above, print towards you"));
-    p.drawText(QRectF(board.left(), board.bottom() + 4, board.width(), 22), Qt::AlignRight | Qt::AlignTop,
-               QStringLiteral("ringed: now · hatched: in · outline: waits"));
+    drawLegend(p, board);
 }
 
 }  // namespace ombrek

@@ -22,6 +22,7 @@ class BoardMap : public QWidget {
     QRectF onScreen(const Place& place) const;
     void drawPiece(QPainter& p, const BoardView::Piece& piece) const;
     void drawLeaders(QPainter& p) const;
+    void drawLegend(QPainter& p, const QRectF& board) const;
 
     Board board_;
     std::vector<BoardView::Piece> pieces_;

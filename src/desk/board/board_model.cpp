@@ -22,6 +22,8 @@ void sayStep(const Kit& kit, const Build& build, BoardView& v) {
         v.why = step.hold->say;
     } else if (!v.notIn.empty()) {
         v.why = "Not in yet, or not right: " + joined(v.notIn) + ". Parts in (F1) comes first.";
+    } else if (const auto coils = coilsNotReady(step, kit, build); !coils.empty()) {
+        v.why = "Not wound and measured yet: " + joined(coils) + ". Winding (F2) comes first.";
     } else if (!step.fits.empty()) {
         std::vector<std::string> values;
         for (const auto& ref : step.fits) {

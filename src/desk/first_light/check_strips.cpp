@@ -9,7 +9,7 @@
 
 namespace ombrek {
 namespace {
-constexpr double kRow = 25;
+constexpr double kRow = 22;
 }
 
 CheckStrips::CheckStrips(QWidget* parent) : QWidget(parent) {}
@@ -66,13 +66,13 @@ void CheckStrips::paintEvent(QPaintEvent*) {
         }
         p.setFont(benchFont(14, line.check == current_));
         p.setPen(c.ink);
-        const QRectF text(r.left() + 28, r.top(), r.width() - 28 - 84, r.height());
+        const QRectF text(r.left() + 28, r.top(), r.width() - 28 - 70, r.height());
         p.drawText(text, Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetrics(p.font()).elidedText(QString::fromStdString(line.check->title),
                                                      Qt::ElideRight, int(text.width())));
         FirstLightView::Line scaled = line;
         scaled.verdict.limits = line.check->limits;
-        drawScale(p, QRectF(r.right() - 78, r.top(), 78, r.height()), scaled);
+        drawScale(p, QRectF(r.right() - 64, r.top(), 64, r.height()), scaled);
     }
 }
 

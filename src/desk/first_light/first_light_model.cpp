@@ -7,13 +7,6 @@
 namespace ombrek {
 namespace {
 
-std::string limitsText(const Check& check) {
-    if (std::isinf(check.limits.high)) return "at least " + formatQuantity(check.limits.low, check.unit, 3);
-    if (std::isinf(check.limits.low)) return "at most " + formatQuantity(check.limits.high, check.unit, 3);
-    return formatQuantity(check.limits.low, check.unit, 4) + " to " +
-           formatQuantity(check.limits.high, check.unit, 4);
-}
-
 std::string verb(Unit unit) {
     switch (unit) {
         case Unit::ohm:
@@ -35,9 +28,8 @@ void say(FirstLightView& v) {
                 (v.bar->suspects.empty() ? "the joints around it" : v.bar->suspects) + ".";
         return;
     }
-    v.now = check.title + ".";
-    v.why = verb(check.unit) + (check.at.empty() ? "the point named" : check.at) + "; right is " +
-            limitsText(check) + ".";
+    v.now = check.title + ": " + limitsText(check.limits, check.unit) + ".";
+    v.why = verb(check.unit) + (check.at.empty() ? "the point named" : check.at) + ".";
     if (v.verdict.state == VerdictState::fail)
         v.why = "It is wrong. Look first at: " + check.suspects + ". Then read it again.";
 }

@@ -89,9 +89,9 @@ void FirstLightPage::refresh() {
         w->setVisible(wanted.check != nullptr);
     wantReading(QString(), nullptr);
     if (wanted.check == nullptr) return;
-    const auto shown =
-        shown_.isEmpty() ? wanted : firstLightView(kit, session_.build(), shown_.toStdString());
-    reading_->show({qs(shown.check->title), qs(shown.check->at), shown.verdict, shown.nominal, 4,
+    const std::string last = shown_.isEmpty() ? lastChecked(session_.build()) : shown_.toStdString();
+    const auto shown = kit.check(last) == nullptr ? wanted : firstLightView(kit, session_.build(), last);
+    reading_->show({qs(shown.check->title), qs(shown.check->at), shown.verdict, shown.nominal,
                     QStringLiteral("no reading"),
                     QStringLiteral("Probes on, then Enter; or type what the meter says.")});
     const Check& check = *wanted.check;
@@ -103,9 +103,11 @@ void FirstLightPage::refresh() {
     touch_->setTitle(QStringLiteral("Next: %1").arg(qs(check.title)));
     std::vector<Card::Fact> facts{{QStringLiteral("Touch"), qs(check.at)}};
     if (std::isfinite(check.limits.low))
-        facts.push_back({QStringLiteral("At least"), qs(formatQuantity(check.limits.low, check.unit, 4))});
+        facts.push_back({QStringLiteral("At least"),
+                         qs(formatQuantity(check.limits.low, check.unit, figuresFor(check.limits)))});
     if (std::isfinite(check.limits.high))
-        facts.push_back({QStringLiteral("At most"), qs(formatQuantity(check.limits.high, check.unit, 4))});
+        facts.push_back({QStringLiteral("At most"),
+                         qs(formatQuantity(check.limits.high, check.unit, figuresFor(check.limits)))});
     facts.push_back(
         {QStringLiteral("Gate"), check.gate ? QStringLiteral("yes, stops the work") : QStringLiteral("no")});
     touch_->setFacts(facts);
@@ -113,6 +115,11 @@ void FirstLightPage::refresh() {
                         ? QString()
                         : QStringLiteral("If it is off, suspect: %1.").arg(qs(check.suspects)));
     touch_->setCaution(qs(check.caution));
+}
+
+void FirstLightPage::setCompact(bool on) {
+    reading_->setCompact(on);
+    before_->setVisible(!on);
 }
 
 void FirstLightPage::setBigOnly(bool on) {

@@ -15,6 +15,7 @@ class FirstLightPage : public Page {
     explicit FirstLightPage(Session& session);
     void refresh() override;
     void setBigOnly(bool on) override;
+    void setCompact(bool on) override;
 
  private:
     void take();

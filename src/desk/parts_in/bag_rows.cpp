@@ -8,9 +8,11 @@
 namespace ombrek {
 namespace {
 
-constexpr double kNameWidth = 92, kDot = 13, kPitch = 19.5, kLine = 23;
+constexpr double kNameWidth = 92, kDot = 13, kLine = 22;
 
-int perLine(int width) { return std::max(1, int((width - kNameWidth - 8) / kPitch)); }
+/// Closer where there is little room, so that the whole bag stays in sight.
+double pitch(int width) { return width < 520 ? 15.5 : 19.5; }
+int perLine(int width) { return std::max(1, int((width - kNameWidth - 8) / pitch(width))); }
 
 }  // namespace
 
@@ -36,7 +38,7 @@ void BagRows::eachDot(const std::function<void(std::size_t, std::size_t, QPointF
         const std::size_t most = std::size_t(perLine(width()));
         for (std::size_t d = 0; d < rows_[r].dots.size(); ++d) {
             if (d > 0 && d % most == 0) y += kLine;
-            use(r, d, {kNameWidth + double(d % most) * kPitch + kDot / 2, y});
+            use(r, d, {kNameWidth + double(d % most) * pitch(width()) + kDot / 2, y});
         }
         y += kLine;
     }
@@ -65,7 +67,7 @@ void BagRows::paintEvent(QPaintEvent*) {
 
 void BagRows::mousePressEvent(QMouseEvent* event) {
     eachDot([&](std::size_t r, std::size_t d, QPointF at) {
-        if (QLineF(at, event->position()).length() < kPitch / 2)
+        if (QLineF(at, event->position()).length() < pitch(width()) / 2)
             emit chosen(QString::fromStdString(rows_[r].dots[d].ref));
     });
 }

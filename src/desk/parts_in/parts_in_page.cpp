@@ -105,7 +105,7 @@ void PartsInPage::refresh() {
 void PartsInPage::showReading(const PartsInView& view) {
     const Part& shown = *view.shown;
     reading_->show({qs(shown.ref) + QStringLiteral("   ") + qs(shown.what), qs(view.beside), view.verdict,
-                    shown.nominal, 4, shown.measurable() ? QStringLiteral("no reading") : qs(shown.value),
+                    shown.nominal, shown.measurable() ? QStringLiteral("no reading") : qs(shown.value),
                     shown.measurable() ? QStringLiteral("Put it on the clips, or type what the meter says.")
                                        : QStringLiteral("Nothing to measure: look at its mark.")});
     const Part& look = *(view.wanted ? view.wanted : view.shown);
@@ -140,6 +140,12 @@ void PartsInPage::showTroubles(const PartsInView& view) {
         layout->addWidget(more);
     }
     troubles_->addBody(troubleList_);
+}
+
+void PartsInPage::setCompact(bool on) {
+    reading_->setCompact(on);
+    part_->setVisible(!on);
+    counts_->setVisible(!on);
 }
 
 void PartsInPage::setBigOnly(bool on) {

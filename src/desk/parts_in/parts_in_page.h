@@ -16,6 +16,7 @@ class PartsInPage : public Page {
     explicit PartsInPage(Session& session);
     void refresh() override;
     void setBigOnly(bool on) override;
+    void setCompact(bool on) override;
 
  private:
     void addKeys();

@@ -2,6 +2,7 @@
 
 #include <QGridLayout>
 #include <QPainter>
+#include <algorithm>
 
 #include "desk/pieces/text.h"
 #include "look/verdict_mark.h"
@@ -39,6 +40,8 @@ class CautionLine : public QWidget {
 };
 
 namespace {
+
+constexpr int kLong = 26;  ///< characters of a value beyond which it is wrapped
 
 /// A small verdict mark as a widget.
 class MarkDot : public QWidget {
@@ -92,14 +95,17 @@ void Card::setFacts(const std::vector<Fact>& facts) {
     grid->setVerticalSpacing(9);
     grid->setHorizontalSpacing(8);
     grid->setColumnStretch(0, 1);
-    grid->setColumnStretch(2, 2);
+    const bool wide =
+        std::any_of(facts.begin(), facts.end(), [](const Fact& f) { return f.value.size() > kLong; });
+    grid->setColumnStretch(2, wide ? 2 : 0);
     int row = 0;
     for (const Fact& fact : facts) {
         auto* name = textLabel(15, false, "soft", facts_);
         name->setText(fact.name);
+        name->setWordWrap(false);
         auto* value = textLabel(15, false, "", facts_);
         value->setText(fact.value);
-        value->setWordWrap(fact.value.size() > 24);
+        value->setWordWrap(fact.value.size() > kLong);
         value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
         grid->addWidget(name, row, 0);
         if (fact.marked) grid->addWidget(new MarkDot(fact.state, facts_), row, 1);

@@ -9,7 +9,7 @@
 
 namespace ombrek {
 
-Gauge::Gauge(QWidget* parent) : QWidget(parent) { setMinimumHeight(96); }
+Gauge::Gauge(QWidget* parent) : QWidget(parent) { setMinimumHeight(90); }
 
 void Gauge::show(const Verdict& verdict, double nominal) {
     verdict_ = verdict;
@@ -53,7 +53,7 @@ void Gauge::paintEvent(QPaintEvent*) {
         p.drawLine(QPointF(x(value), y), QPointF(x(value), y + length));
         p.setPen(c.soft);
         p.drawText(QRectF(x(value) - 80, y + 24, 160, 22), Qt::AlignHCenter | Qt::AlignTop,
-                   QString::fromStdString(formatQuantity(value, verdict_.unit, 4)));
+                   QString::fromStdString(formatQuantity(value, verdict_.unit, figuresFor(verdict_.limits))));
     };
     if (!openLow) tick(limits.low, 20);
     if (!openHigh) tick(limits.high, 20);

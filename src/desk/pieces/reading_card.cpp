@@ -30,8 +30,8 @@ ReadingCard::ReadingCard(QWidget* parent)
     heads->addWidget(beside_);
     layout->addLayout(heads);
     auto* row = new QHBoxLayout;
-    row->addWidget(number_, 3);
-    row->addWidget(verdict_, 2);
+    row->addWidget(number_, 1);
+    row->addWidget(verdict_, 1);
     layout->addLayout(row);
     layout->addWidget(gauge_);
     layout->addWidget(hint_);
@@ -44,19 +44,22 @@ void ReadingCard::show(const Content& content) {
     beside_->setText(content.beside);
     const bool read = std::isfinite(v.reading);
     if (read) {
-        const SplitText split = splitQuantity(v.reading, v.unit, content.digits);
+        const SplitText split = splitQuantity(v.reading, v.unit, figuresFor(v.limits));
         number_->show(QString::fromStdString(split.number), QString::fromStdString(split.unit));
     } else {
         number_->showWord(content.word);
     }
     verdict_->show(v.state, v.sentence.empty() ? content.waiting : QString::fromStdString(v.sentence));
     gauge_->show(v, content.nominal);
-    hint_->setText(
-        read && v.uncertainty > 0
-            ? QStringLiteral(
-                  "The bar is the meter's own error, ±%1. In the sand-coloured ends one cannot be sure.")
-                  .arg(QString::fromStdString(formatQuantity(v.uncertainty, v.unit, 2)))
-            : QString());
+    hint_->setText(read && v.uncertainty > 0
+                       ? QStringLiteral("Bar: the meter's own error, ±%1. Sand: one cannot be sure.")
+                             .arg(QString::fromStdString(formatQuantity(v.uncertainty, v.unit, 2)))
+                       : QString());
+}
+
+void ReadingCard::setCompact(bool on) {
+    number_->setPixels(on ? 64 : 92);
+    hint_->setVisible(!on);
 }
 
 void ReadingCard::setDoubled(bool on) { number_->setPixels(on ? 184 : 92); }

@@ -17,12 +17,13 @@ class ReadingCard : public Card {
         QString head, beside;
         Verdict verdict;     ///< limits and unit also before there is a reading
         double nominal = 0;  ///< drawn on the scale; NaN: none
-        int digits = 4;
         QString word;     ///< large in place of a number, when there is none
         QString waiting;  ///< said in place of a verdict's sentence while nothing is read
     };
     void show(const Content& content);
     void setDoubled(bool on);
+    /// A smaller number and no explanation under the scale.
+    void setCompact(bool on);
 
  private:
     QLabel *head_, *beside_, *hint_;

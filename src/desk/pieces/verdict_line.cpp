@@ -1,17 +1,29 @@
 #include "desk/pieces/verdict_line.h"
 
 #include <QPainter>
+#include <algorithm>
 
 #include "look/verdict_mark.h"
 
 namespace ombrek {
 
-VerdictLine::VerdictLine(QWidget* parent) : QWidget(parent) { setMinimumHeight(74); }
+VerdictLine::VerdictLine(QWidget* parent) : QWidget(parent) {
+    setMinimumHeight(74);
+    QSizePolicy policy(QSizePolicy::Expanding, QSizePolicy::Preferred);
+    policy.setHeightForWidth(true);
+    setSizePolicy(policy);
+}
+
+int VerdictLine::heightForWidth(int width) const {
+    const QRect room(0, 0, std::max(40, width - 52), 1000);
+    return 34 + QFontMetrics(benchFont(14)).boundingRect(room, Qt::TextWordWrap, sentence_).height();
+}
 
 void VerdictLine::show(VerdictState state, const QString& sentence) {
     state_ = state;
     sentence_ = sentence;
     setAccessibleName(wordOf(state) + QStringLiteral(". ") + sentence);
+    updateGeometry();
     update();
 }
 

@@ -12,6 +12,7 @@ class VerdictLine : public QWidget {
     explicit VerdictLine(QWidget* parent = nullptr);
     void show(VerdictState state, const QString& sentence);
     QSize sizeHint() const override { return {360, 74}; }
+    int heightForWidth(int width) const override;
 
  protected:
     void paintEvent(QPaintEvent* event) override;

@@ -43,7 +43,7 @@ void say(const Kit& kit, const PowerMethod& method, ProofView& v) {
         v.why = "Power goes with its square; the kit is rated at " +
                 formatQuantity(kit.ratings.supply, Unit::volt, 3) + ".";
     } else if (subject == "proof:power") {
-        v.now = "Measure the power: " + std::string(method.name) + ".";
+        v.now = "Measure the power, " + std::string(method.name) + ".";
         v.why = method.id == "attenuator" ? "Never the transmitter straight into the meter: the attenuator "
                                             "first, rated for the power. M for another way."
                                           : "M for another way of measuring.";

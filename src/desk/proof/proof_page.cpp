@@ -175,7 +175,7 @@ void ProofPage::showPower(const ProofView& v) {
             {QStringLiteral("Measured at %1").arg(qs(formatQuantity(proof.supply, Unit::volt, 4))),
              qs(formatQuantity(proof.power->watts, Unit::watt, 3) + " ±" +
                 formatQuantity(proof.power->uncertainty, Unit::watt, 2))});
-        facts.push_back({QStringLiteral("At the promised supply"),
+        facts.push_back({QStringLiteral("At promised supply"),
                          qs(formatQuantity(proof.powerAtRated, Unit::watt, 3)), proof.powerVerdict.state,
                          true});
         if (proof.power->watts > 0)
@@ -194,7 +194,7 @@ void ProofPage::showPower(const ProofView& v) {
     if (const auto ladder = lowPassAsBuilt(session_.kit(), session_.build()); !ladder.empty()) {
         const double taken = insertionLoss(ladder, 2 * rated.frequency, rated.ohms);
         facts.push_back(
-            {QStringLiteral("Low-pass alone, harmonic 2"), qs(formatQuantity(-taken, Unit::decibel, 2))});
+            {QStringLiteral("Low-pass, harmonic 2"), qs(formatQuantity(-taken, Unit::decibel, 2))});
     }
     power_->setFacts(facts);
     power_->setText(working_ && proof.power ? qs(proof.power->working.text()) : QString());
