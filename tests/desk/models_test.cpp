@@ -1,0 +1,176 @@
+#include <cmath>
+
+#include "desk/board/board_model.h"
+#include "desk/first_light/first_light_model.h"
+#include "desk/parts_in/parts_in_model.h"
+#include "desk/proof/proof_model.h"
+#include "desk/winding/winding_model.h"
+#include "kit/instrument.h"
+#include "report/plots.h"
+#include "report/report.h"
+#include "window_fixture.h"
+
+using namespace ombrek;
+
+// What the pages say, worked out from the book without any window.
+
+namespace {
+
+const Kit& kit() { return practiceKit().kit; }
+
+void read(Build& build, const std::string& subject, double value, Unit unit, double setting = 0) {
+    build.readings.push_back({std::int64_t(build.readings.size() + 1), subject, value, unit,
+                              usualUncertainty(unit, value), setting, "typed", 0});
+}
+
+bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
+
+}  // namespace
+
+TEST_CASE("parts in: the next line, what to look for, and what the bag tells") {
+    Build build;
+    PartsInView v = partsInView(kit(), build, "", "");
+    CHECK(v.wanted == &kit().parts.front());
+    CHECK(v.shown == v.wanted);
+    CHECK(holds(v.now, "Measure R1: 10\u202fkΩ, from bag A."));
+    CHECK(holds(v.why, "marked brown black orange gold"));
+    CHECK(v.troubles.empty());
+    read(build, "part:R1", 12.1e3, Unit::ohm);
+    v = partsInView(kit(), build, "", "");
+    CHECK(v.shown->ref == "R1");
+    CHECK(v.wanted->ref == "R2");
+    REQUIRE(v.troubles.size() == 1);
+    CHECK(holds(v.troubles[0].head, "R1 10\u202fkΩ reads 12.1\u202fkΩ"));
+    CHECK(holds(v.troubles[0].sentence, "looks like 12"));
+    CHECK(holds(v.counts, "1 of another value"));
+    v = partsInView(kit(), build, "U1", "U1");
+    CHECK(holds(v.now, "Find U1"));
+    CHECK(holds(v.why, "flat side as printed"));
+    std::size_t dots = 0;
+    for (const auto& row : v.rows) dots += row.dots.size();
+    CHECK(dots == kit().parts.size());
+}
+
+TEST_CASE("parts in: the bag is through") {
+    Build build;
+    for (const Part& part : kit().parts) build.parts[part.ref] = PartMark::trusted;
+    CHECK(holds(partsInView(kit(), build, "", "").now, "Every part is in"));
+    build.parts["R1"] = PartMark::missing;
+    const PartsInView v = partsInView(kit(), build, "", "");
+    CHECK(v.wanted == nullptr);
+    CHECK(holds(v.now, "look again"));
+}
+
+TEST_CASE("winding: each stage says what to do") {
+    Build build;
+    const auto now = [&] { return windingView(kit(), build, "L1").now; };
+    CHECK(now() == "Wind L1: 26 passes to go.");
+    build.windings["L1/tank"].turns = 25;
+    CHECK(now() == "Wind L1: one pass to go.");
+    build.windings["L1/tank"].turns = 26;
+    CHECK(holds(now(), "recount"));
+    build.windings["L1/tank"].turns = 28;
+    CHECK(now() == "L1 has 2 more than the kit says.");
+    build.windings["L1/tank"] = {26, true};
+    CHECK(holds(now(), "Measure L1"));
+    read(build, "coil:L1", 2.60e-6, Unit::henry);
+    CHECK(holds(now(), "Squeeze"));
+    read(build, "coil:L1", 2.70e-6, Unit::henry);
+    CHECK(holds(now(), "L1 is right"));
+    const WindingView v = windingView(kit(), build, "L1");
+    CHECK(v.cover->state == VerdictState::pass);
+    CHECK(v.coils.size() == kit().coils.size());
+}
+
+TEST_CASE("winding: a kit without coils, and a coil with several windings") {
+    CHECK(windingView(Kit{}, Build{}, "").coil == nullptr);
+    Build build;
+    build.windings["T1/main"] = {22, true};
+    CHECK(windingView(kit(), build, "T1").now == "Wind T1 antenna link: three passes to go.");
+    int cuts = 0;
+    for (const auto& fact : windingView(kit(), build, "T1").facts) cuts += holds(fact.name, "Cut");
+    CHECK(cuts == 3);
+}
+
+TEST_CASE("board: what is fitted now, what is in, what waits") {
+    Build build;
+    const auto order = stepOrder(kit(), Order::manual).value();
+    for (const char* id : {"lay-out", "look-board", "r-supply"}) build.steps[id] = {};
+    const BoardView v = boardView(kit(), build, order, "");
+    CHECK(v.step->id == "d1");
+    for (const auto& piece : v.pieces) {
+        const auto& ref = piece.part->ref;
+        const auto wanted = ref == "D1"                  ? BoardView::Fitting::now
+                            : ref == "R1" || ref == "R2" ? BoardView::Fitting::in
+                                                         : BoardView::Fitting::waits;
+        CHECK(piece.fitting == wanted);
+    }
+    CHECK(holds(v.why, "Parts in (F1) comes first"));
+    CHECK(holds(boardView(kit(), build, order, "e-supply").note, "Erratum"));
+    CHECK(holds(boardView(kit(), build, order, "t1").caution, "ventilate"));
+    CHECK(holds(boardView(kit(), build, order, "hold-supply").now, "Hold point: "));
+}
+
+TEST_CASE("first light: the page names limits, place and suspects") {
+    Build build;
+    FirstLightView v = firstLightView(kit(), build, "");
+    CHECK(holds(v.now, "at least 500"));
+    CHECK(holds(v.why, "Power off"));
+    read(build, "check:short", 20, Unit::ohm);
+    v = firstLightView(kit(), build, "");
+    CHECK(v.check->id == "short");
+    CHECK(holds(v.why, "bridge at C1"));
+    CHECK(firstLightView(kit(), build, "rail5").bar->id == "short");
+    CHECK(firstLightView(Kit{}, build, "").check == nullptr);
+}
+
+TEST_CASE("proof: one thing after the other, then the sum of it") {
+    Build build;
+    const auto view = [&] {
+        return proofView(kit(), build, shippedTables().profile(""), "", powerMethods().front());
+    };
+    CHECK(holds(view().now, "read the supply"));
+    read(build, "proof:supply", 12.5, Unit::volt);
+    CHECK(holds(view().why, "attenuator first"));
+    build.readings.push_back({9, "proof:power", 4.8, Unit::dbm, 0.2, 30, "attenuator", 0});
+    CHECK(holds(view().now, "frequency"));
+    read(build, "proof:frequency", 21.06001e6, Unit::hertz);
+    read(build, "proof:harmonic:2", 55, Unit::decibel);
+    CHECK(holds(view().now, "harmonic 3"));
+    read(build, "proof:harmonic:3", 30, Unit::decibel);
+    CHECK(holds(view().now, "not all of it is right"));
+    read(build, "proof:harmonic:3", 65, Unit::decibel);
+    CHECK(holds(view().now, "Proved"));
+    CHECK(proofView(Kit{}, build, shippedTables().profile(""), "", powerMethods().front()).items.empty());
+}
+
+TEST_CASE("plots hold what was read, what was fitted, and the limit") {
+    Build build;
+    for (const double x : {0.3, 0.38, 0.46, 0.6})
+        read(build, "adjust:rx", 0.8 / std::sqrt(1 + std::pow((x - 0.4) / 0.07, 2)), Unit::volt, x);
+    const PlotData tune = tunePlot(kit(), *kit().adjustment("rx"), build);
+    REQUIRE(tune.series.size() == 2);
+    CHECK(tune.series[1].x.size() == 4);
+    CHECK(tune.marks.at(0).at == Approx(40).margin(0.5));
+    CHECK(tune.yLabel == QStringLiteral("[mV]"));
+    const ProofState proof = proofState(kit(), build, shippedTables().profile("us-below-30"));
+    const PlotData spectrum = spectrumPlot(kit(), build, proof, shippedTables().profile("us-below-30"));
+    CHECK(spectrum.marks.at(0).at == -43);
+    CHECK(spectrum.series.at(0).x.size() > 200);
+}
+
+TEST_CASE("the report says what was passed knowingly, and escapes what people wrote") {
+    application();
+    Build build;
+    build.kitText = practiceKit().text;
+    build.gates["power"] = {"<script>alert(1)</script> & meter \"low\"", 0};
+    build.remarks["lay-out"] = "a < b";
+    const Report report = makeReport(kit(), build, shippedTables(), 1800000000);
+    const QByteArray html = reportAsHtml(report);
+    CHECK(html.contains("passed knowingly"));
+    CHECK(html.contains("&lt;script&gt;"));
+    CHECK_FALSE(html.contains("<script>"));
+    CHECK(html.contains("a &lt; b"));
+    CHECK(html.contains("0 of 11 gates are earned, 1 passed knowingly, 10 open."));
+    CHECK(reportAsPdf(report).startsWith("%PDF-"));
+}
