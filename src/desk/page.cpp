@@ -183,10 +183,11 @@ void Page::showEvent(QShowEvent* event) {
 void Page::resizeEvent(QResizeEvent* event) {
     QWidget::resizeEvent(event);
     sideBox_->setFixedWidth(width() < 1000 ? 312 : 372);
-    setCompact(height() < 680);
+    if (!bigOnly_) setCompact(height() < 680);
 }
 
 void Page::setBigOnly(bool on) {
+    bigOnly_ = on;
     sideBox_->setVisible(!on);
     why_->setVisible(!on);
     keyRow_->setVisible(!on);

@@ -75,6 +75,7 @@ class Page : public QWidget {
     class NoteLine* note_;
     QLabel* keyRow_;
     std::vector<Key> keys_;
+    bool bigOnly_ = false;
     QString prompt_;
     std::function<void(const QString&)> use_, useOnce_;
     std::function<void()> enterAct_;
