@@ -1,8 +1,10 @@
 #include "core/parts/marks.h"
 
+#include <algorithm>
 #include <cmath>
 #include <random>
 
+#include "core/parts/bands.h"
 #include "core/quantity/preferred.h"
 
 using namespace ombrek;
@@ -113,7 +115,7 @@ TEST_CASE("a resistor that reads from either end offers both, the preferred valu
     REQUIRE(both.size() == 2);
     CHECK(both[0].value == Approx(110e6));
     CHECK(both[1].value == Approx(270));
-    CHECK(both[1].meaning.find("other end") != std::string::npos);
+    CHECK(meaning(both[1]).find("other end") != std::string::npos);
     const auto turned = readBands({"gold", "red", "violet", "yellow"});
     REQUIRE(turned.size() == 1);
     CHECK(turned[0].value == Approx(4700));
@@ -166,4 +168,149 @@ TEST_CASE("kinds are named by their words") {
         CHECK(partKind(word(kind)) == kind);
     }
     CHECK_FALSE(partKind("gizmo"));
+}
+
+TEST_CASE("the letters that stand for the decimal mark are those of IEC 60062", "[reference]") {
+    // Source: IEC 60062, letter code: R, K, M, G, T for ohm to teraohm; p, n, u (µ), m, F for picofarad to
+    // farad.
+    const auto ohms =
+        GENERATE(table<const char*, double>({{"R", 1}, {"K", 1e3}, {"M", 1e6}, {"G", 1e9}, {"T", 1e12}}));
+    CHECK(first(std::string("5") + std::get<0>(ohms) + "9", PartKind::resistor) ==
+          Approx(5.9 * std::get<1>(ohms)));
+    CHECK(first(std::string("59") + std::get<0>(ohms), PartKind::resistor) == Approx(59 * std::get<1>(ohms)));
+    CHECK(first(std::string("5") + std::get<0>(ohms) + "90", PartKind::resistor) ==
+          Approx(5.9 * std::get<1>(ohms)));
+    const auto farads = GENERATE(table<const char*, double>(
+        {{"p", 1e-12}, {"n", 1e-9}, {"u", 1e-6}, {"µ", 1e-6}, {"m", 1e-3}, {"F", 1}}));
+    CHECK(first(std::string("3") + std::get<0>(farads) + "32", PartKind::capacitor) ==
+          Approx(3.32 * std::get<1>(farads)));
+    CHECK(first(std::get<0>(farads) + std::string("33"), PartKind::capacitor) ==
+          Approx(0.33 * std::get<1>(farads)));
+}
+
+TEST_CASE("the tolerance letters are those of IEC 60062", "[reference]") {
+    // Source: IEC 60062, letter code for tolerance, symmetrical and, for capacitors, asymmetrical.
+    const std::vector<std::pair<char, double>> symmetrical{
+        {'E', 0.005}, {'L', 0.01}, {'P', 0.02}, {'W', 0.05}, {'B', 0.1}, {'C', 0.25}, {'D', 0.5},
+        {'F', 1},     {'G', 2},    {'H', 3},    {'J', 5},    {'K', 10},  {'M', 20},   {'N', 30}};
+    for (const auto& [letter, percent] : symmetrical) {
+        INFO(letter);
+        const auto r = readMark(std::string("472") + letter, PartKind::resistor);
+        REQUIRE_FALSE(r.empty());
+        CHECK(r.front().value == Approx(4700));
+        CHECK(*r.front().tolerancePercent == percent);
+        CHECK_FALSE(r.front().toleranceLow);
+    }
+    const std::vector<std::tuple<char, double, double>> sided{
+        {'Q', 10, 30}, {'T', 10, 50}, {'S', 20, 50}, {'Z', 20, 80}};
+    for (const auto& [letter, low, high] : sided) {
+        INFO(letter);
+        const auto r = readMark(std::string("472") + letter, PartKind::capacitor);
+        REQUIRE_FALSE(r.empty());
+        CHECK(*r.front().toleranceLow == low);
+        CHECK(*r.front().tolerancePercent == high);
+        for (const auto& other : readMark(std::string("472") + letter, PartKind::resistor))
+            CHECK_FALSE(other.tolerancePercent);
+    }
+    CHECK(toleranceLetter('A') == nullptr);
+}
+
+TEST_CASE("below 10 pF the letters are picofarads", "[reference]") {
+    // Source: IEC 60062: B, C, D, F are ±0.1, 0.25, 0.5, 1 pF below 10 pF.
+    const auto row =
+        GENERATE(table<const char*, double>({{"B", 0.1e-12}, {"C", 0.25e-12}, {"D", 0.5e-12}, {"F", 1e-12}}));
+    const auto r = readMark(std::string("4p7") + std::get<0>(row), PartKind::capacitor);
+    REQUIRE_FALSE(r.empty());
+    CHECK(*r.front().toleranceOwn == std::get<1>(row));
+    CHECK(*r.front().tolerancePercent == Approx(100 * std::get<1>(row) / 4.7e-12));
+    const auto ten = readMark(std::string("100") + std::get<0>(row), PartKind::capacitor);
+    REQUIRE_FALSE(ten.empty());
+    CHECK_FALSE(ten.front().toleranceOwn);
+    CHECK(*readMark("4p7J", PartKind::capacitor).front().tolerancePercent == 5);
+}
+
+TEST_CASE("the three-character code names every value of E96 and every multiplier", "[reference]") {
+    // Source: IEC 60062, code for E96 values: 01 = 100 … 96 = 976; 01C = 10 kohm, 68X = 49.9 ohm. Letters Z
+    // 0.001, Y or R 0.01, X or S 0.1, A 1, B or H 10, C 100, D 1000, E 10^4, F 10^5.
+    const auto e96 = decadeOf(Series::e96);
+    const std::vector<std::pair<std::string, double>> letters{
+        {"Z", 1e-3}, {"Y", 1e-2}, {"R", 1e-2}, {"X", 0.1}, {"S", 0.1}, {"A", 1},
+        {"B", 10},   {"H", 10},   {"C", 100},  {"D", 1e3}, {"E", 1e4}, {"F", 1e5}};
+    for (std::size_t place = 1; place <= 96; ++place) {
+        for (const auto& [letter, times] : letters) {
+            const std::string code = (place < 10 ? "0" : "") + std::to_string(place) + letter;
+            const auto readings = readMark(code, PartKind::resistor);
+            const bool told = std::any_of(readings.begin(), readings.end(), [&](const MarkReading& r) {
+                return r.code == MarkCode::eia96 &&
+                       std::fabs(r.value / (e96[place - 1] * times) - 1) < 1e-9 && *r.tolerancePercent == 1;
+            });
+            INFO(code);
+            REQUIRE(told);
+        }
+    }
+    CHECK(first("01C", PartKind::resistor) == Approx(10e3));
+    CHECK(first("68X", PartKind::resistor) == Approx(49.9));
+    CHECK(first("47R", PartKind::resistor) == Approx(47));  // the plain reading comes first
+    CHECK(readMark("97A", PartKind::resistor).empty());
+    CHECK(readMark("00A", PartKind::resistor).empty());
+}
+
+TEST_CASE("the sixth band is the drift with temperature", "[reference]") {
+    // Source: IEC 60062, temperature coefficient in 10^-6/K.
+    const std::vector<std::pair<std::string, double>> drifts{{"black", 250}, {"brown", 100}, {"red", 50},
+                                                             {"orange", 15}, {"yellow", 25}, {"green", 20},
+                                                             {"blue", 10},   {"violet", 5},  {"grey", 1}};
+    for (const auto& [colour, ppm] : drifts) {
+        INFO(colour);
+        bool told = false;
+        for (const auto& r : readBands({"yellow", "violet", "black", "red", "brown", colour}))
+            told = told || (!r.otherEnd && *r.drift == ppm && r.value == Approx(47e3));
+        CHECK(told);
+    }
+}
+
+TEST_CASE("an axial choke wears the same bands in µH", "[reference]") {
+    // Source: IEC 60062 colours; chokes in µH are common practice.
+    CHECK(first("yellow violet brown silver", PartKind::inductor) == Approx(470e-6));
+    CHECK(first("red red gold gold", PartKind::inductor) == Approx(2.2e-6));
+    CHECK(first("brown black black", PartKind::inductor) == Approx(10e-6));
+    CHECK(readMark("yellow violet brown silver").front().kind == PartKind::resistor);
+    CHECK(first("4R7", PartKind::inductor) == Approx(4.7e-6));
+    CHECK(first("R47", PartKind::inductor) == Approx(0.47e-6));
+    CHECK(first("47N", PartKind::inductor) == Approx(47e-9));
+    CHECK(first("101K", PartKind::inductor) == Approx(100e-6));
+}
+
+TEST_CASE("the rated voltage is read before or behind the code") {
+    // Source: rated-voltage letters of capacitors, common practice: 0J 6.3 V, 1C 16 V, 1H 50 V, 2A 100 V, 3A
+    // 1 kV.
+    const auto row = GENERATE(table<const char*, double>({{"1H104K", 50},
+                                                          {"104K1H", 50},
+                                                          {"2A104J", 100},
+                                                          {"0J106M", 6.3},
+                                                          {"1C106M", 16},
+                                                          {"3A102K", 1000},
+                                                          {"104K100", 100},
+                                                          {"104K 50V", 50},
+                                                          {"100n 63V", 63},
+                                                          {"10 µF 25 V", 25},
+                                                          {"10uF/25V", 25},
+                                                          {"102M 1kV", 1000}}));
+    INFO(std::get<0>(row));
+    const auto readings = readMark(std::get<0>(row), PartKind::capacitor);
+    REQUIRE_FALSE(readings.empty());
+    const bool told = std::any_of(readings.begin(), readings.end(), [&](const auto& r) {
+        return r.volts && *r.volts == Approx(std::get<1>(row));
+    });
+    CHECK(told);
+    CHECK(readMark("1H104K", PartKind::capacitor).front().value == Approx(100e-9));
+    CHECK(readMark("10 µF 25 V", PartKind::capacitor).front().value == Approx(10e-6));
+}
+
+TEST_CASE("a reading says in words how it was read") {
+    CHECK(meaning(readMark("104K").front()) == "three-digit code in pF: 10 × 10^4, ±10\u202f%");
+    CHECK(meaning(readMark("68X", PartKind::resistor).front()).find("E96") != std::string::npos);
+    CHECK(meaning(readMark("472Z", PartKind::capacitor).front()).find("−20/+80") != std::string::npos);
+    CHECK(meaning(readMark("22").front()) == "two figures, plainly in pF");
+    CHECK(meaning(readMark("1H104K").front()).find("50\u202fV") != std::string::npos);
 }

@@ -4,87 +4,342 @@
 #include <array>
 #include <cctype>
 #include <cmath>
+#include <span>
 
+#include "core/parts/bands.h"
 #include "core/quantity/preferred.h"
 
 namespace ombrek {
 namespace {
 
-constexpr std::array<std::string_view, 10> kKindWords{
-    "resistor", "capacitor", "inductor", "diode", "transistor", "ic", "crystal", "coil", "trimmer", "other"};
+using Readings = std::vector<MarkReading>;
 
-// IEC 60062: digit, multiplier exponent and tolerance of each colour; -99 and a negative tolerance mean
-// "none".
-struct Colour {
-    std::string_view name;
-    int digit;
-    int exponent;
-    double tolerance;
+// IEC 60062: symmetrical B … N, and for capacitors only Q, T, S, Z.
+constexpr std::array<ToleranceLetter, 18> kTolerances{{{'E', 0.005, 0.005},
+                                                       {'L', 0.01, 0.01},
+                                                       {'P', 0.02, 0.02},
+                                                       {'W', 0.05, 0.05},
+                                                       {'B', 0.1, 0.1},
+                                                       {'C', 0.25, 0.25},
+                                                       {'D', 0.5, 0.5},
+                                                       {'F', 1, 1},
+                                                       {'G', 2, 2},
+                                                       {'H', 3, 3},
+                                                       {'J', 5, 5},
+                                                       {'K', 10, 10},
+                                                       {'M', 20, 20},
+                                                       {'N', 30, 30},
+                                                       {'Q', 10, 30},
+                                                       {'T', 10, 50},
+                                                       {'S', 20, 50},
+                                                       {'Z', 20, 80}}};
+
+// IEC 60062: below 10 pF these letters are picofarads, not per cent.
+struct SmallTolerance {
+    char letter;
+    double farad;
 };
-constexpr int kNoDigit = -99;
-constexpr std::array<Colour, 13> kColours{{{"black", 0, 0, -1},
-                                           {"brown", 1, 1, 1},
-                                           {"red", 2, 2, 2},
-                                           {"orange", 3, 3, 0.05},
-                                           {"yellow", 4, 4, 0.02},
-                                           {"green", 5, 5, 0.5},
-                                           {"blue", 6, 6, 0.25},
-                                           {"violet", 7, 7, 0.1},
-                                           {"grey", 8, 8, 0.05},
-                                           {"white", 9, 9, -1},
-                                           {"gold", kNoDigit, -1, 5},
-                                           {"silver", kNoDigit, -2, 10},
-                                           {"pink", kNoDigit, -3, -1}}};
+constexpr std::array<SmallTolerance, 4> kSmallTolerances{
+    {{'B', 0.1e-12}, {'C', 0.25e-12}, {'D', 0.5e-12}, {'F', 1e-12}}};
 
-const Colour* colourNamed(std::string_view name) {
-    if (name == "gray") name = "grey";
-    if (name == "purple") name = "violet";
-    const auto hit =
-        std::find_if(kColours.begin(), kColours.end(), [&](const Colour& c) { return c.name == name; });
-    return hit == kColours.end() ? nullptr : &*hit;
+// Rated-voltage letters on capacitors: a decade digit and a letter (common practice).
+struct VoltageLetter {
+    char letter;
+    double volts;  ///< with decade digit 0
+};
+constexpr std::array<VoltageLetter, 13> kVoltages{{{'A', 1.0},
+                                                   {'B', 1.25},
+                                                   {'C', 1.6},
+                                                   {'D', 2.0},
+                                                   {'E', 2.5},
+                                                   {'F', 3.15},
+                                                   {'V', 3.5},
+                                                   {'G', 4.0},
+                                                   {'W', 4.5},
+                                                   {'H', 5.0},
+                                                   {'J', 6.3},
+                                                   {'K', 8.0},
+                                                   {'Z', 9.0}}};
+
+// Letters of the three-character code for 1 % chip resistors, with their power of ten on three figures.
+struct Eia96Letter {
+    char letter;
+    int exponent;
+};
+constexpr std::array<Eia96Letter, 12> kEia96{{{'Z', -3},
+                                              {'Y', -2},
+                                              {'R', -2},
+                                              {'X', -1},
+                                              {'S', -1},
+                                              {'A', 0},
+                                              {'B', 1},
+                                              {'H', 1},
+                                              {'C', 2},
+                                              {'D', 3},
+                                              {'E', 4},
+                                              {'F', 5}}};
+
+// Letters that stand for the decimal mark, by kind (IEC 60062; on chokes common practice).
+struct DecimalLetter {
+    char letter;
+    PartKind kind;
+    Unit unit;
+    int exponent;
+};
+constexpr std::array<DecimalLetter, 19> kDecimals{{{'R', PartKind::resistor, Unit::ohm, 0},
+                                                   {'K', PartKind::resistor, Unit::ohm, 3},
+                                                   {'k', PartKind::resistor, Unit::ohm, 3},
+                                                   {'M', PartKind::resistor, Unit::ohm, 6},
+                                                   {'G', PartKind::resistor, Unit::ohm, 9},
+                                                   {'T', PartKind::resistor, Unit::ohm, 12},
+                                                   {'p', PartKind::capacitor, Unit::farad, -12},
+                                                   {'n', PartKind::capacitor, Unit::farad, -9},
+                                                   {'u', PartKind::capacitor, Unit::farad, -6},
+                                                   {'m', PartKind::capacitor, Unit::farad, -3},
+                                                   {'F', PartKind::capacitor, Unit::farad, 0},
+                                                   {'P', PartKind::capacitor, Unit::farad, -12},
+                                                   {'N', PartKind::capacitor, Unit::farad, -9},
+                                                   {'U', PartKind::capacitor, Unit::farad, -6},
+                                                   {'R', PartKind::inductor, Unit::henry, -6},
+                                                   {'n', PartKind::inductor, Unit::henry, -9},
+                                                   {'N', PartKind::inductor, Unit::henry, -9},
+                                                   {'u', PartKind::inductor, Unit::henry, -6},
+                                                   {'m', PartKind::inductor, Unit::henry, -3}}};
+
+struct DigitCode {
+    PartKind kind;
+    Unit unit;
+    int exponent;  ///< of the code's own unit
+    std::string_view inUnit;
+};
+constexpr std::array<DigitCode, 3> kDigitCodes{{{PartKind::capacitor, Unit::farad, -12, "pF"},
+                                                {PartKind::inductor, Unit::henry, -6, "µH"},
+                                                {PartKind::resistor, Unit::ohm, 0, "Ω"}}};
+
+// Powers that a mark can reach; division keeps 22·10^-12 the double nearest to what is written.
+constexpr std::array<double, 23> kPowers{1e0,  1e1,  1e2,  1e3,  1e4,  1e5,  1e6,  1e7,
+                                         1e8,  1e9,  1e10, 1e11, 1e12, 1e13, 1e14, 1e15,
+                                         1e16, 1e17, 1e18, 1e19, 1e20, 1e21, 1e22};
+double scaled(int figures, int exponent) {
+    return exponent >= 0 ? figures * kPowers[std::size_t(exponent)]
+                         : figures / kPowers[std::size_t(-exponent)];
 }
 
-struct Letter {
-    char letter;
-    double percent;
-};
-constexpr std::array<Letter, 9> kToleranceLetters{
-    {{'B', 0.1}, {'C', 0.25}, {'D', 0.5}, {'F', 1}, {'G', 2}, {'J', 5}, {'K', 10}, {'M', 20}, {'Z', 80}}};
+bool isDigit(char c) { return c >= '0' && c <= '9'; }
+bool allDigits(std::string_view text) {
+    return !text.empty() && std::all_of(text.begin(), text.end(), isDigit);
+}
+int number(std::string_view digits) {
+    int out = 0;
+    for (const char c : digits) out = out * 10 + (c - '0');
+    return out;
+}
 
-std::optional<double> toleranceLetter(char letter) {
-    for (const Letter& row : kToleranceLetters) {
-        if (row.letter == letter) return row.percent;
+/// What stands behind the value: a tolerance letter and a rated voltage.
+struct Trailing {
+    const ToleranceLetter* tolerance = nullptr;
+    std::optional<double> volts;
+};
+
+void keep(MarkReading reading, const Trailing& trailing, Readings& out) {
+    if (trailing.volts && reading.kind != PartKind::capacitor) return;
+    reading.volts = trailing.volts;
+    if (const ToleranceLetter* letter = trailing.tolerance) {
+        const bool sided = letter->low != letter->high;
+        if (sided && reading.kind != PartKind::capacitor) return;
+        reading.tolerancePercent = letter->high;
+        if (sided) reading.toleranceLow = letter->low;
+        if (reading.kind == PartKind::capacitor && reading.value < 9.999e-12) {
+            for (const SmallTolerance& small : kSmallTolerances) {
+                if (small.letter != letter->letter) continue;
+                reading.toleranceOwn = small.farad;
+                reading.tolerancePercent = 100 * small.farad / reading.value;
+            }
+        }
+    }
+    out.push_back(reading);
+}
+
+/// "104", "8201", "22": figures and a count of zeros; 8 and 9 as the third of three mean ×0.01 and ×0.1.
+void readDigitCode(std::string_view code, const Trailing& trailing, Readings& out) {
+    if (!allDigits(code) || code.size() > 4) return;
+    for (const DigitCode& use : kDigitCodes) {
+        if (code.size() == 4 && use.kind != PartKind::resistor) continue;
+        if (code.size() < 3 && use.kind != PartKind::capacitor) continue;
+        const bool plain = code.size() < 3;
+        MarkReading r;
+        r.kind = use.kind;
+        r.unit = use.unit;
+        r.figures = number(plain ? code : code.substr(0, code.size() - 1));
+        if (r.figures == 0) continue;
+        r.exponent = plain ? 0 : code.back() - '0';
+        if (code.size() == 3 && r.exponent >= 8 && use.kind != PartKind::resistor) r.exponent -= 10;
+        r.code = plain ? MarkCode::plainPicofarad
+                       : (code.size() == 3 ? MarkCode::threeDigit : MarkCode::fourDigit);
+        r.value = scaled(r.figures, r.exponent + use.exponent);
+        keep(r, trailing, out);
+    }
+}
+
+/// "4K7", "R47", "2n2", "p33": the letter stands where the decimal mark would.
+void readLetterMark(std::string_view text, const Trailing& trailing, Readings& out) {
+    const auto at = std::size_t(std::find_if_not(text.begin(), text.end(), isDigit) - text.begin());
+    if (at == text.size() || text.size() > 5 || text.size() < 2) return;
+    const std::string_view after = text.substr(at + 1);
+    if (!after.empty() && !allDigits(after)) return;
+    int figures = number(text.substr(0, at));
+    for (const char c : after) figures = figures * 10 + (c - '0');
+    if (figures == 0) return;
+    for (const DecimalLetter& letter : kDecimals) {
+        if (letter.letter != text[at]) continue;
+        if (letter.letter == 'F' && after.empty()) continue;  // "104F" is 1 %, not 104 farads
+        MarkReading r;
+        r.kind = letter.kind;
+        r.unit = letter.unit;
+        r.code = MarkCode::letter;
+        r.figures = figures;
+        r.exponent = letter.exponent - int(after.size());
+        r.value = scaled(figures, r.exponent);
+        keep(r, trailing, out);
+    }
+}
+
+/// "68X": the 68th value of E96 and a power of ten, 1 %.
+void readEia96(std::string_view code, Readings& out) {
+    if (code.size() != 3 || !isDigit(code[0]) || !isDigit(code[1])) return;
+    static const std::vector<int> e96 = decadeOf(Series::e96);
+    const int place = number(code.substr(0, 2));
+    if (place < 1 || place > 96) return;
+    for (const Eia96Letter& letter : kEia96) {
+        if (letter.letter != code[2]) continue;
+        MarkReading r;
+        r.kind = PartKind::resistor;
+        r.unit = Unit::ohm;
+        r.tolerancePercent = 1;
+        r.code = MarkCode::eia96;
+        r.figures = e96[std::size_t(place - 1)];
+        r.exponent = letter.exponent;
+        r.value = scaled(r.figures, r.exponent);
+        out.push_back(r);
+    }
+}
+
+/// "1H" → 50 V, "2A" → 100 V.
+std::optional<double> voltageCode(std::string_view two) {
+    if (two.size() != 2 || two[0] < '0' || two[0] > '4') return std::nullopt;
+    for (const VoltageLetter& v : kVoltages) {
+        if (v.letter == two[1]) return v.volts * kPowers[std::size_t(two[0] - '0')];
     }
     return std::nullopt;
 }
 
-double powerOfTen(int exponent) { return std::pow(10.0, exponent); }
-
-/// 0.1 % of rounding noise is taken out so that 22·10^-12 prints and compares as typed.
-double scaledDigits(int digits, int exponent) {
-    return exponent >= 0 ? digits * powerOfTen(exponent) : digits / powerOfTen(-exponent);
+/// "50V", "1kV", "6.3V" as a rated voltage.
+std::optional<double> writtenVolts(std::string_view text) {
+    if (text.size() < 2 || text.size() > 6 || (text.back() != 'V' && text.back() != 'v')) return std::nullopt;
+    const auto volts = parseQuantity(text, Unit::volt);
+    if (!volts || !(volts->value > 0) || volts->value > 1e5) return std::nullopt;
+    return volts->value;
 }
 
-std::optional<MarkReading> bandsOneWay(const std::vector<const Colour*>& bands) {
-    const std::size_t figures = bands.size() >= 5 ? 3 : 2;
-    int digits = 0;
-    for (std::size_t i = 0; i < figures; ++i) {
-        if (bands[i]->digit == kNoDigit) return std::nullopt;
-        digits = digits * 10 + bands[i]->digit;
-    }
-    if (bands[0]->digit == 0) return std::nullopt;
-    double tolerance = 20.0;
-    if (bands.size() > figures + 1) {
-        tolerance = bands[figures + 1]->tolerance;
-        if (tolerance < 0) return std::nullopt;
-    }
-    const double value = scaledDigits(digits, bands[figures]->exponent);
-    return MarkReading{PartKind::resistor, value, Unit::ohm, tolerance,
-                       std::to_string(bands.size()) + " colour bands: " + std::to_string(digits) +
-                           " and × 10^" + std::to_string(bands[figures]->exponent)};
+/// Letters met behind two plain figures; the rarer ones need a whole code before them.
+bool usual(const ToleranceLetter& t) {
+    return std::string_view("BCDFGJKMZ").find(t.letter) != std::string::npos;
 }
 
-std::vector<std::string> words(std::string_view text) {
+/// "104K" is a 10 % capacitor before it is 104 kΩ, but "470K" is 470 kΩ first.
+bool unlikely(const MarkReading& r) {
+    return r.code == MarkCode::letter && r.figures >= 100 && r.exponent >= 3 &&
+           !isPreferred(r.figures, Series::e24);
+}
+
+/// A code, and behind it perhaps a tolerance letter and a voltage: "104", "104K", "104K1H", "104K100".
+void readCode(std::string_view code, const Trailing& known, Readings& out) {
+    if (code.empty() || code.size() > 8) return;
+    readDigitCode(code, known, out);
+    readLetterMark(code, known, out);
+    if (!known.tolerance && !known.volts) readEia96(code, out);
+    if (known.tolerance || code.size() < 3) return;
+    // The first letter with a whole value before it may be the tolerance; what follows is the voltage.
+    for (std::size_t at = 1; at < code.size(); ++at) {
+        const ToleranceLetter* letter = toleranceLetter(code[at]);
+        if (letter == nullptr || at < 2 || (at < 3 && !usual(*letter))) continue;
+        const std::string_view rest = code.substr(at + 1);
+        Trailing trailing{letter, known.volts};
+        if (!rest.empty()) {
+            if (known.volts) continue;
+            trailing.volts = voltageCode(rest);
+            if (!trailing.volts && allDigits(rest) && rest.size() >= 2 && at >= 3)
+                trailing.volts = number(rest);
+            if (!trailing.volts || !(*trailing.volts > 0)) continue;
+        }
+        const std::string_view value = code.substr(0, at);
+        readDigitCode(value, trailing, out);
+        readLetterMark(value, trailing, out);
+    }
+}
+
+/// "10 µF 25 V", "100n 50V", "4.7 kΩ 5%".
+void readWritten(std::string_view text, const Trailing& trailing, Readings& out) {
+    static constexpr std::array<std::pair<PartKind, Unit>, 3> kinds{{{PartKind::capacitor, Unit::farad},
+                                                                     {PartKind::resistor, Unit::ohm},
+                                                                     {PartKind::inductor, Unit::henry}}};
+    const auto value = parseQuantity(text);
+    if (!value || !(value->value > 0)) return;
+    for (const auto& [kind, unit] : kinds) {
+        if (value->unit != unit) continue;
+        MarkReading r;
+        r.kind = kind;
+        r.unit = unit;
+        r.value = value->value;
+        keep(r, trailing, out);
+    }
+}
+
+/// Blanks out of a code; a trailing voltage and a µ in one letter.
+struct Cleaned {
+    std::string code;
+    std::optional<double> volts;
+    bool words = false;  ///< more than one word stood there
+};
+
+Cleaned cleaned(std::string_view text) {
+    Cleaned out;
+    std::size_t i = 0;
+    const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '/' || c == '\n' || c == '\r'; };
+    while (i < text.size()) {
+        while (i < text.size() && blank(text[i])) ++i;
+        const std::size_t start = i;
+        while (i < text.size() && !blank(text[i])) ++i;
+        std::string_view token = text.substr(start, i - start);
+        if (token.empty()) continue;
+        if (!out.code.empty()) {
+            out.words = true;
+            if (const auto volts = writtenVolts(token)) {
+                out.volts = volts;
+                continue;
+            }
+            if ((token == "V" || token == "v") && out.code.size() >= 2) {  // "10 µF 25 V": the number before
+                std::size_t digits = out.code.size();
+                while (digits > 0 && (isDigit(out.code[digits - 1]) || out.code[digits - 1] == '.')) --digits;
+                if (digits > 0 && digits < out.code.size())
+                    out.volts = writtenVolts(out.code.substr(digits) + "V");
+                if (out.volts) out.code.erase(digits);
+                continue;
+            }
+        }
+        for (std::size_t k = 0; k < token.size();) {
+            if (token.substr(k).starts_with("µ") || token.substr(k).starts_with("μ")) {
+                out.code.push_back('u');
+                k += 2;
+            } else {
+                out.code.push_back(token[k++]);
+            }
+        }
+    }
+    return out;
+}
+
+std::vector<std::string> colourWords(std::string_view text) {
     std::vector<std::string> out(1);
     for (const char c : text) {
         if (std::isalpha(static_cast<unsigned char>(c))) {
@@ -97,136 +352,98 @@ std::vector<std::string> words(std::string_view text) {
     return out;
 }
 
-bool allDigits(std::string_view text) {
-    return !text.empty() &&
-           std::all_of(text.begin(), text.end(), [](char c) { return c >= '0' && c <= '9'; });
-}
-
-struct CodeUse {
-    PartKind kind;
-    Unit unit;
-    int exponent;  ///< of the code's own unit: pF, µH, Ω
-    std::string_view inUnit;
-};
-constexpr std::array<CodeUse, 3> kThreeDigitUses{{{PartKind::capacitor, Unit::farad, -12, "pF"},
-                                                  {PartKind::inductor, Unit::henry, -6, "µH"},
-                                                  {PartKind::resistor, Unit::ohm, 0, "Ω"}}};
-
-/// "104", "8201", "22": figures and a count of zeros; 8 and 9 as the third of three mean ×0.01 and ×0.1.
-void readDigitCode(std::string_view code, std::optional<double> tolerance, std::vector<MarkReading>& out) {
-    if (!allDigits(code) || code.size() > 4 || code.empty()) return;
-    const int last = code.back() - '0';
-    for (const CodeUse& use : kThreeDigitUses) {
-        if (code.size() == 4 && use.kind != PartKind::resistor) continue;
-        if (code.size() < 3 && use.kind != PartKind::capacitor) continue;
-        const int figures = std::stoi(std::string(code.size() < 3 ? code : code.substr(0, code.size() - 1)));
-        int zeros = code.size() < 3 ? 0 : last;
-        if (code.size() == 3 && last >= 8 && use.kind == PartKind::capacitor) zeros = last - 10;
-        if (figures == 0) continue;
-        std::string meaning = code.size() < 3
-                                  ? "two figures, plainly in pF"
-                                  : (code.size() == 3 ? "three-digit code in " : "four-digit code in ") +
-                                        std::string(use.inUnit) + ": " + std::to_string(figures) + " × 10^" +
-                                        std::to_string(zeros);
-        out.push_back({use.kind, scaledDigits(figures, zeros + use.exponent), use.unit, tolerance, meaning});
+bool mayBeColours(std::string_view text) {
+    int letters = 0;
+    for (const char c : text) {
+        if (isDigit(c)) return false;
+        letters += std::isalpha(static_cast<unsigned char>(c)) != 0;
     }
+    return letters >= 9;  // three of the shortest colour words
 }
 
-/// "4K7", "R47", "2n2", "p33": the letter stands where the decimal mark would.
-void readLetterMark(const std::string& text, std::optional<double> tolerance, std::vector<MarkReading>& out) {
-    const auto letter =
-        std::find_if(text.begin(), text.end(), [](char c) { return std::isalpha((unsigned char)c); });
-    if (letter == text.end()) return;
-    const std::string letters = "RKkMpnu";
-    if (letters.find(*letter) == std::string::npos) return;
-    const std::string digits =
-        text.substr(0, std::size_t(letter - text.begin())) + std::string(letter + 1, text.end());
-    if (!allDigits(digits) || digits.size() > 4) return;
-    const auto quantity = parseQuantity(*letter == 'R' && letter + 1 == text.end() ? digits : text);
-    if (!quantity || quantity->value <= 0) return;
-    const bool ohms = std::string("RKkM").find(*letter) != std::string::npos;
-    if (ohms) {
-        out.push_back(
-            {PartKind::resistor, quantity->value, Unit::ohm, tolerance, "letter for the decimal mark"});
-    } else {
-        out.push_back(
-            {PartKind::capacitor, quantity->value, Unit::farad, tolerance, "letter for the decimal mark"});
+void readPrinted(std::string_view text, Readings& out) {
+    const Cleaned mark = cleaned(text);
+    if (mark.code.empty() || mark.code.size() > 16) return;
+    Trailing trailing;
+    trailing.volts = mark.volts;
+    readCode(mark.code, trailing, out);
+    std::stable_partition(out.begin(), out.end(), [](const MarkReading& r) { return !unlikely(r); });
+    if (mark.code.size() > 4 && !trailing.volts) {  // "1H104K": the voltage first
+        if (const auto volts = voltageCode(std::string_view(mark.code).substr(0, 2))) {
+            trailing.volts = volts;
+            readCode(std::string_view(mark.code).substr(2), trailing, out);
+        }
     }
-}
-
-bool e24Like(const MarkReading& reading) {
-    return isPreferred(reading.value, Series::e24) || isPreferred(reading.value, Series::e96);
+    if (out.empty()) {
+        trailing.volts = mark.volts;
+        readWritten(mark.code, trailing, out);
+    }
 }
 
 }  // namespace
 
-std::string_view word(PartKind kind) { return kKindWords[static_cast<std::size_t>(kind)]; }
-
-std::optional<PartKind> partKind(std::string_view word) {
-    const auto hit = std::find(kKindWords.begin(), kKindWords.end(), word);
-    if (hit == kKindWords.end()) return std::nullopt;
-    return static_cast<PartKind>(hit - kKindWords.begin());
-}
-
-std::vector<MarkReading> readBands(const std::vector<std::string>& colours) {
-    std::vector<MarkReading> out;
-    if (colours.size() < 3 || colours.size() > 6) return out;
-    std::vector<const Colour*> bands;
-    for (const std::string& name : colours) {
-        const Colour* colour = colourNamed(name);
-        if (colour == nullptr) return out;
-        bands.push_back(colour);
-    }
-    if (const auto forward = bandsOneWay(bands)) out.push_back(*forward);
-    std::reverse(bands.begin(), bands.end());
-    if (auto backward = bandsOneWay(bands)) {
-        backward->meaning += ", read from the other end";
-        if (out.empty() || std::fabs(backward->value / out[0].value - 1) > 1e-9) out.push_back(*backward);
-    }
-    std::stable_partition(out.begin(), out.end(), e24Like);
-    return out;
+const ToleranceLetter* toleranceLetter(char letter) {
+    const auto hit = std::find_if(kTolerances.begin(), kTolerances.end(),
+                                  [&](const ToleranceLetter& t) { return t.letter == letter; });
+    return hit == kTolerances.end() ? nullptr : &*hit;
 }
 
 std::vector<MarkReading> readMark(std::string_view text, std::optional<PartKind> kind) {
-    std::vector<MarkReading> out;
-    const auto names = words(text);
-    if (!names.empty() && colourNamed(names[0]) != nullptr) {
+    Readings out;
+    if (text.size() > 80) return out;
+    out.reserve(6);
+    if (mayBeColours(text)) {
+        const auto names = colourWords(text);
         out = readBands(names);
-    } else {
-        std::string code;
-        for (const char c : text) {
-            if (!std::isspace(static_cast<unsigned char>(c))) code.push_back(c);
-        }
-        if (code.empty() || code.size() > 8) return out;
-        readDigitCode(code, std::nullopt, out);
-        readLetterMark(code, std::nullopt, out);
-        const auto tolerance = toleranceLetter(code.back());
-        if (tolerance && code.size() > 2) {
-            code.pop_back();
-            readDigitCode(code, tolerance, out);
-            if (code.find_first_of("RKkMpnu") != std::string::npos) readLetterMark(code, tolerance, out);
-        }
+        const auto chokes = readBands(names, PartKind::inductor);
+        out.insert(out.end(), chokes.begin(), chokes.end());
     }
+    if (out.empty()) readPrinted(text, out);
     if (kind) std::erase_if(out, [&](const MarkReading& r) { return r.kind != *kind; });
     return out;
 }
 
-std::vector<std::string> bandsFor(double ohms, double tolerancePercent) {
-    if (!(ohms >= 0.1) || ohms >= 1e10) return {};
-    int exponent = static_cast<int>(std::floor(std::log10(ohms) + 1e-9)) - 1;
-    const int digits = static_cast<int>(std::lround(ohms / powerOfTen(exponent)));
-    if (std::fabs(scaledDigits(digits, exponent) / ohms - 1) > 1e-6) return {};
-    std::vector<std::string> out{std::string(kColours[std::size_t(digits / 10)].name),
-                                 std::string(kColours[std::size_t(digits % 10)].name)};
-    for (const Colour& colour : kColours) {
-        if (colour.exponent == exponent) out.emplace_back(colour.name);
-    }
-    for (const Colour& colour : kColours) {
-        if (colour.tolerance == tolerancePercent) {
-            out.emplace_back(colour.name);
+std::string toleranceText(const MarkReading& r) {
+    if (r.toleranceOwn) return "±" + formatQuantity(*r.toleranceOwn, r.unit, 2);
+    if (!r.tolerancePercent) return "";
+    if (r.toleranceLow)
+        return "−" + plainNumber(*r.toleranceLow) + "/+" + plainNumber(*r.tolerancePercent) + "\u202f%";
+    return "±" + plainNumber(*r.tolerancePercent) + "\u202f%";
+}
+
+std::string meaning(const MarkReading& r) {
+    const auto powerOfTen = [&] { return std::to_string(r.figures) + " × 10^" + std::to_string(r.exponent); };
+    const auto own = std::find_if(kDigitCodes.begin(), kDigitCodes.end(),
+                                  [&](const DigitCode& code) { return code.kind == r.kind; });
+    const std::string inUnit = own == kDigitCodes.end() ? "" : std::string(own->inUnit);
+    std::string out;
+    switch (r.code) {
+        case MarkCode::plainPicofarad:
+            out = "two figures, plainly in pF";
             break;
-        }
+        case MarkCode::threeDigit:
+            out = "three-digit code in " + inUnit + ": " + powerOfTen();
+            break;
+        case MarkCode::fourDigit:
+            out = "four-digit code in " + inUnit + ": " + powerOfTen();
+            break;
+        case MarkCode::eia96:
+            out = "three-character code of E96: " + powerOfTen();
+            break;
+        case MarkCode::letter:
+            out = "letter for the decimal mark";
+            break;
+        case MarkCode::bands:
+            out = std::to_string(r.bands) + " colour bands in " + inUnit + ": " + powerOfTen();
+            if (r.otherEnd) out += ", read from the other end";
+            break;
+        case MarkCode::written:
+            out = "written out";
+            break;
     }
+    if (const std::string tolerance = toleranceText(r); !tolerance.empty()) out += ", " + tolerance;
+    if (r.volts) out += ", " + formatQuantity(*r.volts, Unit::volt, 3);
+    if (r.drift) out += ", " + plainNumber(*r.drift) + " ppm/K";
     return out;
 }
 

@@ -32,9 +32,10 @@ std::vector<int> decadeOf(Series series) {
 double nearestPreferred(double value, Series series) {
     if (!(value > 0.0) || !std::isfinite(value)) throw std::domain_error("a preferred value is positive");
     const double decade = std::pow(10.0, std::floor(std::log10(value)));
+    const std::vector<int> members = decadeOf(series);
     double best = 0.0, bestError = 1e9;
     for (const double scale : {decade / 1000.0, decade / 100.0, decade / 10.0}) {
-        for (const int member : decadeOf(series)) {
+        for (const int member : members) {
             const double candidate = member * scale;
             const double error = std::fabs(std::log(candidate / value));
             if (error < bestError) {

@@ -157,12 +157,11 @@ Answers comparison(const std::string& text) {
 Answers marks(const std::string& text) {
     Answers out;
     for (const MarkReading& m : readMark(text)) {
-        const std::string tolerance =
-            m.tolerancePercent ? " ±" + plainNumber(*m.tolerancePercent) + "\u202f%" : std::string();
-        out.push_back(
-            {std::string(word(m.kind)) + " marked " + text, m.value, m.unit,
-             formatQuantity(m.value, m.unit, 4) + tolerance,
-             simpleWorking(m.meaning, "", formatQuantity(m.value, m.unit, 4), "IEC 60062, common practice")});
+        const std::string tolerance = toleranceText(m).empty() ? std::string() : " " + toleranceText(m);
+        out.push_back({std::string(word(m.kind)) + " marked " + text, m.value, m.unit,
+                       formatQuantity(m.value, m.unit, 4) + tolerance,
+                       simpleWorking(meaning(m), "", formatQuantity(m.value, m.unit, 4),
+                                     "IEC 60062, common practice")});
     }
     return out;
 }

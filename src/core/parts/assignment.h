@@ -1,0 +1,46 @@
+#pragma once
+
+#include <cstddef>
+#include <limits>
+#include <vector>
+
+namespace ombrek {
+
+/// What it costs to pair each row with each column; infinity forbids a pair.
+struct CostTable {
+    std::size_t rows = 0, columns = 0;
+    std::vector<double> cost;  ///< row by row
+
+    CostTable(std::size_t rows, std::size_t columns, double fill = std::numeric_limits<double>::infinity())
+        : rows(rows), columns(columns), cost(rows * columns, fill) {}
+    double& at(std::size_t row, std::size_t column) { return cost[row * columns + column]; }
+    double at(std::size_t row, std::size_t column) const { return cost[row * columns + column]; }
+};
+
+inline constexpr int kUnpaired = -1;
+
+/// A pairing of least total cost, with the prices that prove it.
+struct Assignment {
+    std::vector<int> columnOf;  ///< of each row, or kUnpaired
+    std::vector<int> rowOf;     ///< of each column, or kUnpaired
+    double cost = 0;
+    std::vector<double> rowPrice, columnPrice;  ///< cost − rowPrice − columnPrice ≥ 0 everywhere
+};
+
+/// Pair rows with columns, each used at most once, at the least total cost. A row or a column may stay
+/// unpaired at no cost, so only pairs of negative cost are ever worth making.
+///
+/// Time goes with rows² × columns, memory with the table.
+/// Source: shortest augmenting paths with prices; Kuhn 1955, Jonker & Volgenant 1987.
+Assignment cheapestAssignment(const CostTable& costs);
+
+/// How much dearer the whole pairing becomes when one row is made to take each column, or none.
+struct Detours {
+    std::vector<double> toColumn;  ///< 0 for the column it has
+    double unpaired = 0;           ///< 0 if it has none
+};
+
+/// Exact, by one shortest-path search over the prices of a finished assignment.
+Detours detours(const CostTable& costs, const Assignment& best, std::size_t row);
+
+}  // namespace ombrek

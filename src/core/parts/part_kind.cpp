@@ -1,0 +1,22 @@
+#include "core/parts/part_kind.h"
+
+#include <algorithm>
+#include <array>
+
+namespace ombrek {
+namespace {
+
+constexpr std::array<std::string_view, kPartKinds> kWords{
+    "resistor", "capacitor", "inductor", "diode", "transistor", "ic", "crystal", "coil", "trimmer", "other"};
+
+}  // namespace
+
+std::string_view word(PartKind kind) { return kWords[static_cast<std::size_t>(kind)]; }
+
+std::optional<PartKind> partKind(std::string_view word) {
+    const auto hit = std::find(kWords.begin(), kWords.end(), word);
+    if (hit == kWords.end()) return std::nullopt;
+    return static_cast<PartKind>(hit - kWords.begin());
+}
+
+}  // namespace ombrek

@@ -1,0 +1,15 @@
+#pragma once
+
+#include <optional>
+#include <string_view>
+
+namespace ombrek {
+
+enum class PartKind { resistor, capacitor, inductor, diode, transistor, ic, crystal, coil, trimmer, other };
+inline constexpr int kPartKinds = 10;
+
+/// The kind's word as used in kit files and on screen: "resistor", "ic", …
+std::string_view word(PartKind kind);
+std::optional<PartKind> partKind(std::string_view word);
+
+}  // namespace ombrek
