@@ -23,4 +23,19 @@ int reportCommand(const std::string& book, const std::string& html, const std::s
 
 int practiceCommand(const std::string& book, bool finished);
 
+int markCommand(const std::string& text, const std::string& kind, bool json);
+
+/// LIST has the columns ref, kind, value, tolerance_pct; BAG has id, kind, value, error_pct (the meter's
+/// data-sheet error in per cent of the reading).
+int matchCommand(const std::string& list, const std::string& bag, bool json);
+
+struct SubstituteQuestion {
+    std::string kind, want, stock;
+    double tolerance = 5, volts = 0;
+};
+int substituteCommand(const SubstituteQuestion& question, bool json);
+
+/// @param kitFile  where to write a kit made of the list; empty: nowhere
+int listCommand(const std::string& file, const std::string& kitFile, const std::string& name, bool json);
+
 }  // namespace ombrek

@@ -28,6 +28,36 @@ int main(int argc, char** argv) {
     coil->add_option("--tail", question.tailMillimetres, "length of each tail in mm")->capture_default_str();
     coil->add_flag("--json", json, "print JSON with SI values");
 
+    std::string kind;
+    auto* mark = options.add_subcommand(
+        "mark", "every reading of a mark or of colour bands: 104K, 68X, \"red red red\"");
+    mark->add_option("TEXT", text)->required();
+    mark->add_option("--kind", kind, "resistor, capacitor or inductor");
+    mark->add_flag("--json", json, "print JSON with SI values");
+
+    std::string listFile, bagFile;
+    auto* match = options.add_subcommand("match", "which part of a bag belongs to which line of a list");
+    match->add_option("--list", listFile, "CSV with ref, kind, value, tolerance_pct")->required();
+    match->add_option("--bag", bagFile, "CSV with id, kind, value, error_pct")->required();
+    match->add_flag("--json", json, "print JSON");
+
+    SubstituteQuestion wantedPart;
+    auto* substitute = options.add_subcommand("substitute", "what of a stock can stand for a part");
+    substitute->add_option("--kind", wantedPart.kind, "resistor, capacitor or inductor")->required();
+    substitute->add_option("--want", wantedPart.want, "value, 22n")->required();
+    substitute->add_option("--tolerance", wantedPart.tolerance, "in per cent")->capture_default_str();
+    substitute->add_option("--volts", wantedPart.volts, "least rated voltage");
+    substitute->add_option("--stock", wantedPart.stock, "CSV of the drawers")->required();
+    substitute->add_flag("--json", json, "print JSON with SI values");
+
+    std::string partsFile, kitFile, kitName = "Kit from a list";
+    auto* list = options.add_subcommand(
+        "list", "what is understood of a parts list, CSV or pasted text, and its doubts");
+    list->add_option("FILE", partsFile)->required();
+    list->add_option("--kit", kitFile, "write a kit file made of the list");
+    list->add_option("--name", kitName, "the kit's name")->capture_default_str();
+    list->add_flag("--json", json, "print JSON with SI values");
+
     std::string file;
     auto* kit = options.add_subcommand("kit", "work with kit files");
     auto* check = kit->add_subcommand("check", "read a kit file and name its first fault");
@@ -50,6 +80,10 @@ int main(int argc, char** argv) {
     CLI11_PARSE(options, argc, argv);
     if (*sum) return sumCommand(text, json);
     if (*coil) return coilCommand(question, json);
+    if (*mark) return markCommand(text, kind, json);
+    if (*match) return matchCommand(listFile, bagFile, json);
+    if (*substitute) return substituteCommand(wantedPart, json);
+    if (*list) return listCommand(partsFile, kitFile, kitName, json);
     if (*check) return kitCheckCommand(file, json);
     if (*practice) return practiceCommand(book, finished);
     qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do

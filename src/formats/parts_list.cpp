@@ -1,0 +1,182 @@
+#include "formats/parts_list.h"
+
+#include <algorithm>
+#include <array>
+#include <map>
+#include <nlohmann/json.hpp>
+#include <set>
+
+#include "core/parts/bag.h"
+
+namespace ombrek {
+namespace {
+
+using Json = nlohmann::ordered_json;
+
+/// What a kit file takes as a value to measure.
+bool measurable(const ListLine& line) {
+    switch (line.kind) {
+        case PartKind::resistor:
+            return line.nominal >= 0.001 && line.nominal <= 1e12;
+        case PartKind::capacitor:
+            return line.nominal >= 1e-14 && line.nominal <= 10;
+        case PartKind::inductor:
+            return line.nominal >= 1e-10 && line.nominal <= 100;
+        default:
+            return false;
+    }
+}
+
+/// Height over the board and minutes a part, by kind (common practice).
+struct Fitting {
+    PartKind kind;
+    double height;  ///< [mm]
+    double minutes;
+    std::string_view group;
+};
+constexpr std::array<Fitting, kPartKinds> kFittings{{{PartKind::resistor, 2.5, 1.5, "resistors"},
+                                                     {PartKind::diode, 2.6, 2, "diodes"},
+                                                     {PartKind::inductor, 3, 2, "chokes"},
+                                                     {PartKind::capacitor, 5, 1.5, "capacitors"},
+                                                     {PartKind::ic, 6, 4, "ICs"},
+                                                     {PartKind::transistor, 7, 3, "transistors"},
+                                                     {PartKind::crystal, 9, 3, "crystals"},
+                                                     {PartKind::trimmer, 10, 2, "trimmers"},
+                                                     {PartKind::coil, 12, 10, "coils"},
+                                                     {PartKind::other, 15, 5, "parts"}}};
+
+const Fitting& fittingOf(PartKind kind) {
+    return *std::find_if(kFittings.begin(), kFittings.end(),
+                         [&](const Fitting& f) { return f.kind == kind; });
+}
+
+std::string bounded(const std::string& text, std::size_t most) {
+    if (text.size() <= most) return text;
+    std::size_t end = most;
+    while (end > 0 && (static_cast<unsigned char>(text[end]) & 0xC0) == 0x80) --end;
+    return text.substr(0, end);
+}
+
+Json partJson(const ListLine& line, const std::string& ref) {
+    // A resistor without a value, or with an absurd one, is a part to look at, not to measure.
+    const bool measured = measurable(line);
+    const PartKind kind = !measured && unitOf(line.kind) != Unit::none ? PartKind::other : line.kind;
+    Json out{{"ref", ref}, {"kind", word(kind)}};
+    if (measured) {
+        out["value"] = line.nominal;
+        out["tolerance"] = std::clamp(line.tolerance, 0.001, 100.0);
+    } else {
+        out["value"] = line.value.empty() ? (line.text.empty() ? ref : bounded(line.text, 120))
+                                          : bounded(line.value, 120);
+    }
+    if (kind == PartKind::trimmer && line.high > line.low) {
+        out["low"] = line.low;
+        out["high"] = line.high;
+    }
+    std::string what = measured ? line.description : "";
+    if (line.volts > 0) what += (what.empty() ? "" : ", ") + formatQuantity(line.volts, Unit::volt, 3);
+    if (!what.empty()) out["what"] = bounded(what, 120);
+    if (!line.mark.empty()) out["mark"] = bounded(line.mark, 60);
+    return out;
+}
+
+std::string idOf(const std::string& name) {
+    std::string out;
+    for (const char c : lowered(name)) {
+        if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9'))
+            out.push_back(c);
+        else if (!out.empty() && out.back() != '-')
+            out.push_back('-');
+    }
+    while (!out.empty() && out.back() == '-') out.pop_back();
+    return out.empty() ? "list" : out;
+}
+
+/// Like parts fitted in one step.
+struct Group {
+    PartKind kind = PartKind::other;
+    std::string value;
+    std::vector<std::string> refs;
+};
+
+Json stepJson(const Group& group, std::size_t number) {
+    std::string named;
+    for (const auto& ref : group.refs) named += (named.empty() ? "" : ", ") + ref;
+    const Fitting& fitting = fittingOf(group.kind);
+    const std::string what = group.value.empty() ? std::string(fitting.group) : bounded(group.value, 60);
+    return {{"id", "fit-" + std::to_string(number)},
+            {"do", "Fit " + bounded(named, 60) + ": " + what},
+            {"fits", group.refs},
+            {"minutes", std::min(480.0, fitting.minutes * double(group.refs.size()))},
+            {"height_mm", fitting.height}};
+}
+
+}  // namespace
+
+Result<ListSource> readPartsList(
+    const std::string& bytes, const Progress& progress,
+    const std::function<std::optional<ListShape>(const std::string&)>& remembered) {
+    ListSource out;
+    out.table = looksLikeTable(bytes);
+    const auto stopped = [&] { return problem("", "Reading was stopped; nothing was taken."); };
+    bool go = true;
+    const auto part = [&](double from, double share) -> Progress {
+        if (!progress) return {};
+        return [&, from, share](double done) { return go = progress(from + share * done); };
+    };
+    if (out.table) {
+        auto table = readTable(bytes, part(0, 0.3));
+        if (!table) return tl::make_unexpected(table.error());
+        out.cells = std::move(*table);
+        out.shape = guessShape(out.cells);
+        if (remembered && !out.shape.key.empty()) {
+            if (auto known = remembered(out.shape.key);
+                known && known->columns.size() == out.shape.columns.size()) {
+                known->key = out.shape.key;
+                known->headerRows = out.shape.headerRows;
+                out.shape = std::move(*known);
+            }
+        }
+        out.list = readListTable(out.cells, out.shape, part(0.3, 0.7));
+    } else {
+        out.list = readListText(bytes, part(0, 1));
+    }
+    if (!go) return stopped();
+    if (out.list.lines.empty()) {
+        return problem("",
+                       "No line of this names a part. A line wants a designator and a value, such as "
+                       "\"C1, C2  100nF\", or a table with a column of designators.");
+    }
+    return out;
+}
+
+std::string kitFromList(const PartsList& list, const std::string& name) {
+    Json kit{{"format", "ombrek-kit"},
+             {"version", 1},
+             {"id", idOf(name)},
+             {"name", name},
+             {"summary", "from a parts list"}};
+    Json parts = Json::array();
+    std::set<std::string> seen;
+    std::map<std::pair<PartKind, std::string>, std::size_t> groupOf;
+    std::vector<Group> groups;
+    for (const ListLine& line : list.lines) {
+        for (const std::string& ref : line.refs) {
+            if (ref.size() > 16 || !seen.insert(ref).second) continue;
+            parts.push_back(partJson(line, ref));
+            const auto [at, fresh] = groupOf.try_emplace({line.kind, line.value}, groups.size());
+            if (fresh) groups.push_back({line.kind, line.value, {}});
+            groups[at->second].refs.push_back(ref);
+        }
+    }
+    std::stable_sort(groups.begin(), groups.end(), [](const Group& a, const Group& b) {
+        return fittingOf(a.kind).height < fittingOf(b.kind).height;
+    });
+    Json steps = Json::array();
+    for (const Group& group : groups) steps.push_back(stepJson(group, steps.size() + 1));
+    kit["parts"] = std::move(parts);
+    kit["steps"] = std::move(steps);
+    return kit.dump(1, ' ', false, Json::error_handler_t::replace);
+}
+
+}  // namespace ombrek

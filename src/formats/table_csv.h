@@ -1,0 +1,33 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/quantity/problem.h"
+#include "formats/csv.h"
+#include "formats/encoding.h"
+
+namespace ombrek {
+
+/// How a table of text is written.
+struct CsvDialect {
+    char separator = ',';
+    char quote = '"';
+};
+
+/// The separator (comma, semicolon, tab or bar) and quote that cut most lines into equally many cells.
+CsvDialect guessDialect(const std::string& text);
+
+/// A table of cells with the source line of each row, counted from 1.
+struct CsvTable {
+    CsvDialect dialect;
+    std::vector<CsvRow> rows;
+    std::vector<std::size_t> lines;
+};
+
+/// Any dialect of CSV, in UTF-8, UTF-16 or Latin-1, by libcsv; a stray quote is taken as a letter, never a
+/// fault. Rows of empty cells are left out.
+/// @return a Problem when `progress` says stop
+Result<CsvTable> readTable(const std::string& bytes, const Progress& progress = {});
+
+}  // namespace ombrek
