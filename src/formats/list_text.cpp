@@ -195,8 +195,8 @@ class Reader {
             hintTolerance_ = headingTolerance(body);
             return;
         }
-        const bool lower = body[0] >= 'a' && body[0] <= 'z';
-        if (pending_ && !blank_ && (indented || lower || onlyRefs || body[0] == '(')) {
+        const bool open = pending_ && (pending_->text.ends_with(',') || pending_->text.ends_with('-'));
+        if (pending_ && !blank_ && (indented || open || onlyRefs || body[0] == '(')) {
             pending_->text += "  " + std::string(body);
             return;
         }
