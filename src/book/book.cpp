@@ -1,13 +1,13 @@
 #include "book/book.h"
 
-#include <SQLiteCpp/SQLiteCpp.h>
+#include <SQLiteCpp/Backup.h>
 #include <sqlite3.h>
 #include <unistd.h>
 
 #include <chrono>
 #include <cmath>
 
-#include "book/file_guard.h"
+#include "book/inside.h"
 #include "book/schema.h"
 
 namespace ombrek {
@@ -18,60 +18,6 @@ std::int64_t wallClock() {
                std::chrono::system_clock::now().time_since_epoch())
         .count();
 }
-
-struct Book::Inside {
-    fs::path path;
-    Clock clock;
-    std::optional<WriterLock> lock;
-    std::string readOnlyReason;
-    std::unique_ptr<SQLite::Database> db;
-    std::function<void()> listener;
-
-    std::int64_t chosen() const {
-        SQLite::Statement query(*db, "SELECT build FROM chosen WHERE id=1");
-        return query.executeStep() ? query.getColumn(0).getInt64() : 0;
-    }
-
-    /// Run a statement with its values bound in order.
-    template <class... Values>
-    void run(const std::string& sql, const Values&... values) const {
-        SQLite::Statement statement(*db, sql);
-        int at = 0;
-        (statement.bind(++at, values), ...);
-        statement.exec();
-    }
-
-    /// The builder is at the bench: lengthen today's sitting, or begin one after a pause of 45 minutes.
-    void touchSitting() const {
-        const std::int64_t now = clock(), build = chosen();
-        SQLite::Statement last(*db, "SELECT id, end FROM sitting WHERE build=? ORDER BY id DESC LIMIT 1");
-        last.bind(1, build);
-        const bool goesOn = last.executeStep() && now - last.getColumn(1).getInt64() < 45 * 60;
-        if (goesOn) {
-            run("UPDATE sitting SET end=max(end, ?) WHERE id=?", now, last.getColumn(0).getInt64());
-        } else {
-            run("INSERT INTO sitting(build, start, end) VALUES(?, ?, ?)", build, now, now);
-        }
-    }
-
-    std::int64_t beginAction(const std::string& name, bool undone) const {
-        run("INSERT INTO action(name, undone) VALUES(?, ?)", name, undone ? 1 : 0);
-        const std::int64_t id = db->getLastInsertRowid();
-        run("UPDATE action_in_hand SET id=?", id);
-        return id;
-    }
-
-    void forgetRedo() const {
-        db->exec("DELETE FROM undo_step WHERE action IN (SELECT id FROM action WHERE undone=1)");
-        db->exec("DELETE FROM action WHERE undone=1");
-    }
-
-    void notify() const {
-        if (listener) listener();
-    }
-};
-
-namespace {
 
 Problem writeProblem(const SQLite::Exception& error) {
     switch (error.getErrorCode()) {
@@ -87,6 +33,8 @@ Problem writeProblem(const SQLite::Exception& error) {
     }
 }
 
+namespace {
+
 /// Read-only. In a folder that cannot be written SQLite cannot make its shared-memory file; the file is then
 /// taken as it lies.
 std::unique_ptr<SQLite::Database> openToLook(const fs::path& path) {
@@ -97,11 +45,24 @@ std::unique_ptr<SQLite::Database> openToLook(const fs::path& path) {
                                               SQLite::OPEN_READONLY | SQLite::OPEN_URI, 2000);
 }
 
+/// A book of an older version that may not be written is brought up to date in memory.
+std::unique_ptr<SQLite::Database> openToLookAtOld(const fs::path& path) {
+    auto file = openToLook(path);
+    if (file->execAndGet("PRAGMA user_version").getInt() >= kSchemaVersion) return file;
+    auto memory =
+        std::make_unique<SQLite::Database>(":memory:", SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+    SQLite::Backup backup(*memory, *file);
+    backup.executeStep();
+    migrate(*memory);
+    return memory;
+}
+
 std::unique_ptr<SQLite::Database> openToWrite(const fs::path& path) {
     auto db = std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READWRITE, 2000);
     db->exec("PRAGMA journal_mode=WAL");
     db->exec("PRAGMA synchronous=FULL");
     db->exec("PRAGMA foreign_keys=ON");
+    migrate(*db);
     return db;
 }
 
@@ -158,7 +119,7 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& path, Clock clock) {
     if (!writable) inside->readOnlyReason = "This book's file is write-protected: you can look, not write.";
     try {
         if (create) makeBookFile(path);
-        inside->db = inside->readOnlyReason.empty() ? openToWrite(path) : openToLook(path);
+        inside->db = inside->readOnlyReason.empty() ? openToWrite(path) : openToLookAtOld(path);
     } catch (const std::exception&) {
         return problem(path.filename().string(),
                        create ? "No book can be made here; is the folder there, writable and not full?"
@@ -215,6 +176,18 @@ void readRecords(SQLite::Database& db, Build& out) {
     each("SELECT gate, reason, at FROM gate WHERE build=?", [&](auto& q) {
         out.gates[q.getColumn(0).getString()] = {q.getColumn(1).getString(), q.getColumn(2).getInt64()};
     });
+    each("SELECT ref, text FROM printed WHERE build=?",
+         [&](auto& q) { out.printed[q.getColumn(0).getString()] = q.getColumn(1).getString(); });
+    each("SELECT id, kind, printed, value, uncertainty FROM loose_part WHERE build=? ORDER BY id",
+         [&](auto& q) {
+             const double value = q.getColumn(3).isNull() ? NAN : q.getColumn(3).getDouble();
+             out.loose.push_back({q.getColumn(0).getInt64(), static_cast<PartKind>(q.getColumn(1).getInt()),
+                                  q.getColumn(2).getString(), value, q.getColumn(4).getDouble()});
+         });
+    each("SELECT ref, how, note FROM remedy WHERE build=?", [&](auto& q) {
+        out.remedies[q.getColumn(0).getString()] = {static_cast<Remedy::How>(q.getColumn(1).getInt()),
+                                                    q.getColumn(2).getString()};
+    });
     each("SELECT start, end FROM sitting WHERE build=? ORDER BY id", [&](auto& q) {
         out.sittings.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getInt64()});
     });
@@ -224,7 +197,8 @@ void readRecords(SQLite::Database& db, Build& out) {
 
 std::optional<Build> Book::build() const {
     SQLite::Statement head(*inside_->db,
-                           "SELECT id, kit_text, build_order, rule, profile, started FROM build WHERE id=?");
+                           "SELECT id, kit_text, build_order, rule, profile, started, way, depth FROM "
+                           "build WHERE id=?");
     head.bind(1, inside_->chosen());
     if (!head.executeStep()) return std::nullopt;
     Build out;
@@ -234,6 +208,8 @@ std::optional<Build> Book::build() const {
     out.rule = static_cast<VerdictRule>(head.getColumn(3).getInt());
     out.profile = head.getColumn(4).getString();
     out.started = head.getColumn(5).getInt64();
+    out.way = static_cast<BagWay>(head.getColumn(6).getInt());
+    out.depth = static_cast<BagDepth>(head.getColumn(7).getInt());
     readRecords(*inside_->db, out);
     return out;
 }
@@ -295,8 +271,8 @@ std::string Book::undoName() const {
 Result<void> Book::startBuild(const std::string& kitName, const std::string& kitText) {
     return act("start of " + kitName, [&] {
         inside_->run(
-            "INSERT INTO build(kit_name, kit_text, build_order, rule, profile, started) VALUES(?, ?, 0, 0, "
-            "'', ?)",
+            "INSERT INTO build(kit_name, kit_text, build_order, rule, profile, started, way, depth) "
+            "VALUES(?, ?, 0, 0, '', ?, 0, 0)",
             kitName, kitText, inside_->clock());
         inside_->run(
             "INSERT INTO chosen(id, build) VALUES(1, ?) ON CONFLICT(id) DO UPDATE SET build=excluded.build",
@@ -326,26 +302,7 @@ Result<void> Book::chooseProfile(const std::string& profile) {
 }
 
 Result<void> Book::takeReading(const Reading& r) {
-    return act("reading of " + r.subject.substr(r.subject.find(':') + 1), [&] {
-        inside_->run(
-            "INSERT INTO reading(build, subject, value, unit, uncertainty, setting, method, at) "
-            "VALUES(?,?,?,?,?,?,?,?)",
-            inside_->chosen(), r.subject, r.value, static_cast<int>(r.unit), r.uncertainty, r.setting,
-            r.method, inside_->clock());
-        // A reading answers "missing": the part has been found.
-        if (r.subject.starts_with("part:")) {
-            inside_->run("DELETE FROM part WHERE build=? AND ref=?", inside_->chosen(), r.subject.substr(5));
-        }
-    });
-}
-
-Result<void> Book::markPart(const std::string& ref, PartMark mark) {
-    return act("mark of " + ref, [&] {
-        inside_->run(
-            "INSERT INTO part(build, ref, mark) VALUES(?,?,?) "
-            "ON CONFLICT(build, ref) DO UPDATE SET mark=excluded.mark",
-            inside_->chosen(), ref, static_cast<int>(mark));
-    });
+    return act("reading of " + r.subject.substr(r.subject.find(':') + 1), [&] { inside_->addReading(r); });
 }
 
 Result<void> Book::countTurn(const std::string& coil, const std::string& winding, int by) {

@@ -10,6 +10,8 @@
 
 #include "core/quantity/problem.h"
 #include "kit/build.h"
+#include "kit/instrument.h"
+#include "kit/stock.h"
 
 namespace ombrek {
 
@@ -56,7 +58,54 @@ class Book {
     Result<void> chooseProfile(const std::string& profile);
 
     Result<void> takeReading(const Reading& reading);
-    Result<void> markPart(const std::string& ref, PartMark mark);
+    Result<void> markPart(const std::string& ref, PartMark mark) { return markParts({ref}, mark); }
+
+    // Parts in (book_parts.cpp)
+    Result<void> chooseWay(BagWay way);
+    Result<void> chooseDepth(BagDepth depth);
+    Result<void> markParts(const std::vector<std::string>& refs, PartMark mark);
+    /// What is printed on a part; one that agrees with the list is also seen.
+    Result<void> readMark(const std::string& ref, const std::string& printed, bool agrees);
+    /// A part out of the bag that has no line yet; its id is given by the book.
+    Result<void> addLoose(const LoosePart& part);
+    Result<void> dropLoose(std::int64_t id);
+    /// A loose part has found its line: its reading and mark become the line's.
+    Result<void> settleLoose(std::int64_t id, const std::string& ref, Unit unit);
+    /// A part taken for one line belongs to another: the reading and the mark move.
+    Result<void> movePart(const std::string& from, const std::string& to);
+    Result<void> decide(const std::string& ref, const Remedy& remedy);
+    Result<void> undecide(const std::string& ref);
+
+    // The builder's own stock and meters, the same for every build (book_stock.cpp)
+    std::vector<StockLine> stock() const;
+    /// The same from the file, on a connection of its own: may be called from any thread.
+    static Result<std::vector<StockLine>> readStock(const std::filesystem::path& book);
+    std::vector<Promise> promises() const;
+    Result<void> addStock(const std::vector<StockLine>& lines);
+    /// A long import, from any thread, on a connection of its own; one action. The listener is not called:
+    /// call `announce` in the window's thread when it is done.
+    /// @param goOn  told how far it is, 0 … 1; false takes everything back
+    Result<void> importStock(const std::vector<StockLine>& lines, const std::function<bool(double)>& goOn);
+    void announce() const;
+    /// The line with its id as it shall be.
+    Result<void> changeStock(const StockLine& line);
+    Result<void> removeStock(std::int64_t id);
+    /// Keep parts of the given stock lines back for a designator of the build in hand.
+    Result<void> promise(const std::string& ref, const std::vector<std::int64_t>& stock,
+                         const std::string& note);
+    /// What was promised is taken out of its drawer: counts move, and the line waits to be measured.
+    Result<void> takePromised(const std::string& ref);
+    /// Loose parts that are over become stock.
+    Result<void> putSpares(const std::vector<std::int64_t>& loose, const std::vector<StockLine>& lines);
+
+    /// The data sheets of this bench: the builder's own lines, and the usual ones for every other unit.
+    std::vector<MeterLine> meters() const;
+    /// Keep a data-sheet line; one of the same unit and range start is replaced.
+    Result<void> setMeter(const MeterLine& line);
+
+    /// The columns of lists with this header, as the builder corrected them; empty if never.
+    std::string listShape(const std::string& key) const;
+    Result<void> rememberShape(const std::string& key, const std::string& shape);
     /// One pass of the wire more (`by` = 1) or taken back (−1); the count never falls below zero.
     Result<void> countTurn(const std::string& coil, const std::string& winding, int by = 1);
     Result<void> finishWinding(const std::string& coil, const std::string& winding, bool done = true);

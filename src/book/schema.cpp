@@ -15,7 +15,7 @@ struct Table {
 
 const std::vector<Table>& recordTables() {
     static const std::vector<Table> tables{
-        {"build", {"kit_name", "kit_text", "build_order", "rule", "profile", "started"}, ""},
+        {"build", {"kit_name", "kit_text", "build_order", "rule", "profile", "started", "way", "depth"}, ""},
         {"chosen", {"build"}, ""},
         {"reading", {"build", "subject", "value", "unit", "uncertainty", "setting", "method", "at"}, ""},
         {"part", {"build", "ref", "mark"}, "build, ref"},
@@ -23,6 +23,15 @@ const std::vector<Table>& recordTables() {
         {"step", {"build", "step", "knowingly", "at"}, "build, step"},
         {"remark", {"build", "step", "text"}, "build, step"},
         {"gate", {"build", "gate", "reason", "at"}, "build, gate"},
+        {"printed", {"build", "ref", "text"}, "build, ref"},
+        {"loose_part", {"build", "kind", "printed", "value", "uncertainty"}, ""},
+        {"remedy", {"build", "ref", "how", "note"}, "build, ref"},
+        {"stock", {"drawer", "kind", "value", "unit", "tolerance", "volts", "watts", "what", "count"}, ""},
+        {"promise", {"stock", "build", "ref", "count"}, ""},
+        {"meter",
+         {"name", "unit", "low", "high", "percent", "digits", "counts", "floor", "zero", "calibrated"},
+         "unit, low"},
+        {"list_shape", {"key", "shape"}, "key"},
     };
     return tables;
 }
@@ -40,12 +49,8 @@ std::string trigger(const Table& table, const std::string& event, const std::str
            "); END";
 }
 
-void makeRecordTable(SQLite::Database& db, const Table& table) {
+void makeTriggers(SQLite::Database& db, const Table& table) {
     const std::string name = table.name;
-    const std::string unique = *table.unique ? ", UNIQUE(" + std::string(table.unique) + ")" : "";
-    db.exec("CREATE TABLE " + name + "(id INTEGER PRIMARY KEY, " + joined(table.columns, ", ") + unique +
-            ")");
-
     std::vector<std::string> restored, sets;
     for (const auto& column : table.columns) {
         restored.push_back("quote(old." + column + ")");
@@ -57,6 +62,13 @@ void makeRecordTable(SQLite::Database& db, const Table& table) {
     db.exec(trigger(table, "DELETE",
                     "'INSERT INTO " + name + "(id," + joined(table.columns, ",") +
                         ") VALUES('||old.id||','||" + joined(restored, "||','||") + "||')'"));
+}
+
+void makeRecordTable(SQLite::Database& db, const Table& table) {
+    const std::string unique = *table.unique ? ", UNIQUE(" + std::string(table.unique) + ")" : "";
+    db.exec("CREATE TABLE " + std::string(table.name) + "(id INTEGER PRIMARY KEY, " +
+            joined(table.columns, ", ") + unique + ")");
+    makeTriggers(db, table);
 }
 
 }  // namespace
@@ -72,6 +84,25 @@ void makeSchema(SQLite::Database& db) {
     db.exec("CREATE INDEX reading_build ON reading(build)");
     db.exec("PRAGMA application_id=" + std::to_string(kApplicationId));
     db.exec("PRAGMA user_version=" + std::to_string(kSchemaVersion));
+}
+
+void migrate(SQLite::Database& db) {
+    if (db.execAndGet("PRAGMA user_version").getInt() >= kSchemaVersion) return;
+    SQLite::Transaction transaction(db);
+    // Version 2 adds the way and depth of Parts in, and tables.
+    db.exec("ALTER TABLE build ADD COLUMN way DEFAULT 0");
+    db.exec("ALTER TABLE build ADD COLUMN depth DEFAULT 0");
+    for (const char* event : {"INSERT", "UPDATE", "DELETE"})
+        db.exec("DROP TRIGGER build_" + std::string(event));
+    for (const Table& table : recordTables()) {
+        if (std::string(table.name) == "build") {
+            makeTriggers(db, table);
+        } else if (!db.tableExists(table.name)) {
+            makeRecordTable(db, table);
+        }
+    }
+    db.exec("PRAGMA user_version=" + std::to_string(kSchemaVersion));
+    transaction.commit();
 }
 
 }  // namespace ombrek

@@ -7,7 +7,7 @@
 namespace ombrek {
 
 inline constexpr int kApplicationId = 0x4f6d6272;  ///< "Ombr", written in the file's header
-inline constexpr int kSchemaVersion = 1;
+inline constexpr int kSchemaVersion = 2;
 
 /// Make the tables and undo triggers in an empty database, in the caller's transaction.
 ///
@@ -15,5 +15,9 @@ inline constexpr int kSchemaVersion = 1;
 /// back into `undo_step`, under the action in hand. Running those statements fires the triggers again, and
 /// what they then write is the redo. (The technique is described in SQLite's own documentation.)
 void makeSchema(SQLite::Database& db);
+
+/// Bring a book of an older version up to this one, in one transaction; what was done and what can be undone
+/// is kept.
+void migrate(SQLite::Database& db);
 
 }  // namespace ombrek

@@ -68,6 +68,9 @@ Part readPart(JsonFields& fields) {
     part.mark = fields.text("mark", "");
     part.orientation = fields.text("orientation", "");
     part.bag = fields.text("bag", "");
+    part.code = fields.text("code", "");
+    part.volts = fields.number("volts", 0, 100000, 0);
+    part.watts = fields.number("watts", 0, 10000, 0);
     if (fields.has("place")) part.place = readPlace(fields.object("place"));
     fields.finish();
     return part;

@@ -73,10 +73,11 @@ Json partJson(const ListLine& line, const std::string& ref) {
         out["low"] = line.low;
         out["high"] = line.high;
     }
-    std::string what = measured ? line.description : "";
-    if (line.volts > 0) what += (what.empty() ? "" : ", ") + formatQuantity(line.volts, Unit::volt, 3);
-    if (!what.empty()) out["what"] = bounded(what, 120);
+    if (measured && !line.description.empty()) out["what"] = bounded(line.description, 120);
     if (!line.mark.empty()) out["mark"] = bounded(line.mark, 60);
+    if (!line.code.empty()) out["code"] = bounded(line.code, 60);
+    if (line.volts > 0 && line.volts <= 100000) out["volts"] = line.volts;
+    if (line.watts > 0 && line.watts <= 10000) out["watts"] = line.watts;
     return out;
 }
 

@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/parts/part_kind.h"
 #include "core/plan/order.h"
 #include "core/quantity/verdict.h"
 
@@ -29,6 +30,36 @@ struct Reading {
 
 /// How a part was accounted for without, or beside, a reading.
 enum class PartMark { seen, trusted, missing };
+
+/// In which order the bag is gone through, and where parts lie meanwhile.
+enum class BagWay {
+    byKind,        ///< sorted into trays by kind and value
+    byPlan,        ///< every bag labelled with its designator, in the order of the plan
+    beforeFitting  ///< nothing sorted: each part measured in the second before it is fitted
+};
+/// How much of the bag is measured.
+enum class BagDepth { measureAll, measureDoubtful, trustBag };
+
+/// A part out of the bag whose line is not known yet.
+struct LoosePart {
+    std::int64_t id = 0;
+    PartKind kind = PartKind::other;
+    std::string printed;     ///< what is printed or painted on it; may be empty
+    double value = 0;        ///< measured [SI]; NaN: it was not
+    double uncertainty = 0;  ///< U = 2u [same unit]
+};
+
+/// What the builder decided about a line that is short or wrong.
+struct Remedy {
+    enum class How {
+        drawer,     ///< from the builder's own stock
+        shopping,   ///< on the shopping list
+        supplier,   ///< asked of the supplier
+        equivalent  ///< another type came and will do
+    };
+    How how = How::drawer;
+    std::string note;  ///< which drawer, or type, gain group and why
+};
 
 struct WindingProgress {
     int turns = 0;
@@ -54,11 +85,17 @@ struct Build {
     std::string kitText;  ///< the kit's JSON as it was when the build began
     Order order = Order::manual;
     VerdictRule rule = VerdictRule::guardBand;
+    BagWay way = BagWay::byKind;
+    BagDepth depth = BagDepth::measureAll;
     std::string profile;  ///< id of the spurious-emission limit profile
     std::int64_t started = 0;
 
     std::vector<Reading> readings;  ///< oldest first
     std::map<std::string, PartMark> parts;
+    std::map<std::string, std::string>
+        printed;                             ///< what is on a part, where the builder read it, by designator
+    std::vector<LoosePart> loose;            ///< parts without a line, oldest first
+    std::map<std::string, Remedy> remedies;  ///< by designator
     std::map<std::string, WindingProgress> windings;  ///< key "T1/main"
     std::map<std::string, StepRecord> steps;
     std::map<std::string, std::string> remarks;  ///< by step id

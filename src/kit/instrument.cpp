@@ -6,35 +6,61 @@
 namespace ombrek {
 namespace {
 
-/// One count of a 6000-count meter that picks its own range.
-double countOf6000(double reading) {
-    const double magnitude = std::max(std::fabs(reading), 1e-12);
-    const double range = 6.0 * std::pow(10.0, std::ceil(std::log10(magnitude / 6.0)));
-    return range / 6000.0;
-}
-
-struct Accuracy {
+struct RoleOf {
     Unit unit;
     InstrumentRole role;
-    double percent;
-    double digits;  ///< of a 6000-count display
-    double floor;   ///< absolute [SI]
 };
-constexpr std::array<Accuracy, 8> kAccuracies{{
-    {Unit::ohm, InstrumentRole::multimeter, 0.8, 2, 0},
-    {Unit::volt, InstrumentRole::multimeter, 0.5, 2, 0},
-    {Unit::ampere, InstrumentRole::multimeter, 1.0, 3, 0},
-    {Unit::farad, InstrumentRole::lcMeter, 1.0, 0, 0.5e-12},
-    {Unit::henry, InstrumentRole::lcMeter, 1.0, 0, 10e-9},
-    {Unit::hertz, InstrumentRole::counter, 1e-4, 0, 10},
-    {Unit::dbm, InstrumentRole::powerMeter, 0, 0, 0.2},
-    {Unit::decibel, InstrumentRole::powerMeter, 0, 0, 1.0},
-}};
+constexpr std::array<RoleOf, 8> kRoles{{{Unit::ohm, InstrumentRole::multimeter},
+                                        {Unit::volt, InstrumentRole::multimeter},
+                                        {Unit::ampere, InstrumentRole::multimeter},
+                                        {Unit::farad, InstrumentRole::lcMeter},
+                                        {Unit::henry, InstrumentRole::lcMeter},
+                                        {Unit::hertz, InstrumentRole::counter},
+                                        {Unit::dbm, InstrumentRole::powerMeter},
+                                        {Unit::decibel, InstrumentRole::powerMeter}}};
 
-const Accuracy* accuracyFor(Unit unit) {
-    const auto hit =
-        std::find_if(kAccuracies.begin(), kAccuracies.end(), [&](const auto& a) { return a.unit == unit; });
-    return hit == kAccuracies.end() ? nullptr : &*hit;
+MeterLine sheet(Unit unit, double percent, double digits, double floor) {
+    MeterLine out;
+    out.unit = unit;
+    out.percent = percent;
+    out.digits = digits;
+    out.floor = floor;
+    return out;
+}
+
+/// One count of a meter that picks its own range.
+double countOf(double counts, double reading) {
+    const double magnitude = std::max(std::fabs(reading), 1e-15);
+    const double lead = counts / std::pow(10.0, std::floor(std::log10(counts)));  // 6 of 6000
+    const double range = lead * std::pow(10.0, std::ceil(std::log10(magnitude / lead)));
+    return range / counts;
+}
+
+std::string_view withoutBlanks(std::string_view text) {
+    while (!text.empty() && text.front() == ' ') text.remove_prefix(1);
+    while (!text.empty() && text.back() == ' ') text.remove_suffix(1);
+    return text;
+}
+
+/// "2", "2 digits", "2 digits of 20000", "2d".
+bool readDigits(std::string_view text, MeterLine& line) {
+    const auto end = text.find_first_not_of("0123456789");
+    if (end == 0) return false;
+    const std::string_view rest =
+        end == std::string_view::npos ? std::string_view() : withoutBlanks(text.substr(end));
+    const auto digits = parseQuantity(text.substr(0, end));
+    if (!digits || digits->value > 1000) return false;
+    if (rest.empty() || rest == "d" || rest == "dgt" || rest == "digit" || rest == "digits" ||
+        rest == "counts") {
+        line.digits = digits->value;
+        return true;
+    }
+    if (!rest.starts_with("digits of ")) return false;
+    const auto counts = parseQuantity(withoutBlanks(rest.substr(10)));
+    if (!counts || counts->value < 100 || counts->value > 1e9) return false;
+    line.digits = digits->value;
+    line.counts = counts->value;
+    return true;
 }
 
 }  // namespace
@@ -46,18 +72,86 @@ std::string_view name(InstrumentRole role) {
 }
 
 InstrumentRole instrumentFor(Unit unit) {
-    const Accuracy* accuracy = accuracyFor(unit);
-    return accuracy ? accuracy->role : InstrumentRole::multimeter;
+    const auto hit =
+        std::find_if(kRoles.begin(), kRoles.end(), [&](const RoleOf& r) { return r.unit == unit; });
+    return hit == kRoles.end() ? InstrumentRole::multimeter : hit->role;
+}
+
+const std::vector<MeterLine>& usualMeters() {
+    static const std::vector<MeterLine> meters{
+        sheet(Unit::ohm, 0.8, 2, 0),       sheet(Unit::volt, 0.5, 2, 0),
+        sheet(Unit::ampere, 1.0, 3, 0),    sheet(Unit::farad, 1.0, 0, 0.5e-12),
+        sheet(Unit::henry, 1.0, 0, 10e-9), sheet(Unit::hertz, 1e-4, 0, 10),
+        sheet(Unit::dbm, 0, 0, 0.2),       sheet(Unit::decibel, 0, 0, 1.0)};
+    return meters;
+}
+
+const MeterLine* meterFor(const std::vector<MeterLine>& meters, Unit unit, double shown) {
+    const double magnitude = std::fabs(shown);
+    const auto outside = [&](const MeterLine& m) {
+        return magnitude < m.low ? m.low - magnitude : std::max(0.0, magnitude - m.high);
+    };
+    const MeterLine* best = nullptr;
+    for (const MeterLine& m : meters) {
+        if (m.unit == unit && (best == nullptr || outside(m) < outside(*best))) best = &m;
+    }
+    return best;
+}
+
+Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double shown) {
+    const MeterLine* line = meterFor(meters, unit, shown);
+    if (line == nullptr || !std::isfinite(shown)) return {shown, 0};
+    InstrumentError error{line->percent};
+    error.digits = line->digits;
+    error.resolution = countOf(line->counts, shown);
+    error.percentOfRange = 100;
+    error.range = line->floor;
+    return {shown - line->zero, expandedUncertainty(error, shown)};
 }
 
 double usualUncertainty(Unit unit, double reading) {
-    const Accuracy* accuracy = accuracyFor(unit);
-    if (accuracy == nullptr || !std::isfinite(reading)) return 0.0;
-    InstrumentError error;
-    error.percentOfReading = accuracy->percent;
-    error.digits = accuracy->floor > 0 ? 1 : accuracy->digits;
-    error.resolution = accuracy->floor > 0 ? accuracy->floor : countOf6000(reading);
-    return expandedUncertainty(error, reading);
+    return measuredWith(usualMeters(), unit, reading).uncertainty;
+}
+
+std::string accuracyText(const MeterLine& line) {
+    std::string out;
+    const auto add = [&](const std::string& text) { out += (out.empty() ? "" : " + ") + text; };
+    if (line.percent > 0) add(plainNumber(line.percent) + "\u202f%");
+    if (line.digits > 0) add(plainNumber(line.digits) + " digits of " + plainNumber(line.counts));
+    if (line.floor > 0) add(formatQuantity(line.floor, line.unit, 3));
+    return out.empty() ? "perfect" : out;
+}
+
+Result<void> readAccuracy(std::string_view text, MeterLine& line) {
+    MeterLine out = line;
+    out.percent = out.digits = out.floor = 0;
+    std::size_t from = 0;
+    while (from <= text.size()) {
+        const auto plus = std::min(text.find('+', from), text.size());
+        const std::string_view term = withoutBlanks(text.substr(from, plus - from));
+        from = plus + 1;
+        const auto percent = term.ends_with('%') ? parseQuantity(term, Unit::percent) : parseQuantity("");
+        const auto value = parseQuantity(term, line.unit);
+        const bool number = term.find_first_not_of("0123456789., ") == std::string_view::npos;
+        if (percent && percent->value >= 0 && percent->value <= 100) {
+            out.percent = percent->value;
+        } else if (!readDigits(term, out)) {
+            if (!value || number || !(value->value >= 0) || value->unit != line.unit)
+                return problem("accuracy",
+                               "\"" + std::string(term.substr(0, 40)) +
+                                   "\" is no part of an accuracy; write it as \"0.8 % + 2 digits\" "
+                                   "or \"1 % + " +
+                                   formatQuantity(0.5, line.unit, 2) + "\".");
+            out.floor = value->value;
+        }
+    }
+    line = out;
+    return {};
+}
+
+bool calibrationIsOld(const MeterLine& line, std::int64_t now) {
+    constexpr std::int64_t kYear = 366LL * 24 * 3600;
+    return line.calibrated > 0 && now - line.calibrated > kYear;
 }
 
 }  // namespace ombrek

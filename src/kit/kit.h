@@ -29,12 +29,14 @@ struct Part {
     std::string value;   ///< as the list prints it, "4.7 kΩ", "NPN, small signal"
     double nominal = 0;  ///< SI; 0 when there is nothing to measure
     Unit unit = Unit::none;
-    double tolerance = 0;      ///< [%]
-    double low = 0, high = 0;  ///< range of a trimmer [F]
-    std::string what;          ///< its duty, "base bias of the driver"
-    std::string mark;          ///< what is printed or painted on it
-    std::string orientation;   ///< how it goes in, when that matters
+    double tolerance = 0;         ///< [%]
+    double low = 0, high = 0;     ///< range of a trimmer [F]
+    double volts = 0, watts = 0;  ///< rating it must have; 0: any
+    std::string what;             ///< its duty, "base bias of the driver"
+    std::string mark;             ///< what is printed or painted on it
+    std::string orientation;      ///< how it goes in, when that matters
     std::string bag;
+    std::string code;  ///< the supplier's order code
     std::optional<Place> place;
 
     bool measurable() const { return nominal > 0 && kind != PartKind::trimmer; }

@@ -1,5 +1,3 @@
-#include "book/book.h"
-
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <fcntl.h>
 #include <signal.h>
@@ -12,36 +10,12 @@
 #include <random>
 #include <sstream>
 
+#include "shack.h"
+
 using namespace ombrek;
 namespace fs = std::filesystem;
 
 namespace {
-
-/// A folder of its own that goes with the test, and a clock that is set by hand.
-struct Shack {
-    Shack() {
-        std::string name = (fs::temp_directory_path() / "ombrek-book-XXXXXX").string();
-        REQUIRE(mkdtemp(name.data()) != nullptr);
-        folder = name;
-        file = folder / "shack.ombrek";
-    }
-    ~Shack() {
-        std::error_code error;
-        fs::remove_all(folder, error);
-    }
-    std::unique_ptr<Book> open() {
-        auto book = Book::open(file, [this] { return now; });
-        if (!book) FAIL(book.error().text());
-        return std::move(*book);
-    }
-    std::unique_ptr<Book> begun() {
-        auto book = open();
-        REQUIRE(book->startBuild("Tiny", "{}"));
-        return book;
-    }
-    fs::path folder, file;
-    std::int64_t now = 1000000;
-};
 
 std::string bytesOf(const fs::path& file) {
     std::ifstream in(file, std::ios::binary);
@@ -335,7 +309,7 @@ TEST_CASE("foreign, damaged and newer files are refused and left as they are") {
         {"header cut short", good.substr(0, 60)},
         {"cut in a page", good.substr(0, 5000)},
         {"another program's database", patched(68, std::string("\0\0\0\1", 4))},
-        {"newer", patched(60, std::string("\0\0\0\2", 4))},
+        {"newer", patched(60, std::string("\0\0\0\x63", 4))},
         {"first page overwritten", patched(100, std::string(3000, '\x5a'))},
         {"middle overwritten", patched(4096, std::string(good.size() - 4096, '\x5a'))},
         {"page size nonsense", patched(16, std::string("\x00\x03", 2))},

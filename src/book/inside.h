@@ -1,0 +1,94 @@
+#pragma once
+
+#include <SQLiteCpp/SQLiteCpp.h>
+
+#include "book/book.h"
+#include "book/file_guard.h"
+
+namespace ombrek {
+
+/// What a Book holds inside; shared by the files that make its actions.
+struct Book::Inside {
+    std::filesystem::path path;
+    Clock clock;
+    std::optional<WriterLock> lock;
+    std::string readOnlyReason;
+    std::unique_ptr<SQLite::Database> db;
+    std::function<void()> listener;
+
+    std::int64_t chosen() const {
+        SQLite::Statement query(*db, "SELECT build FROM chosen WHERE id=1");
+        return query.executeStep() ? query.getColumn(0).getInt64() : 0;
+    }
+
+    /// Run a statement with its values bound in order.
+    template <class... Values>
+    void run(const std::string& sql, const Values&... values) const {
+        SQLite::Statement statement(*db, sql);
+        int at = 0;
+        (statement.bind(++at, values), ...);
+        statement.exec();
+    }
+
+    /// The builder is at the bench: lengthen today's sitting, or begin one after a pause of 45 minutes.
+    void touchSitting() const {
+        const std::int64_t now = clock(), build = chosen();
+        SQLite::Statement last(*db, "SELECT id, end FROM sitting WHERE build=? ORDER BY id DESC LIMIT 1");
+        last.bind(1, build);
+        const bool goesOn = last.executeStep() && now - last.getColumn(1).getInt64() < 45 * 60;
+        if (goesOn) {
+            run("UPDATE sitting SET end=max(end, ?) WHERE id=?", now, last.getColumn(0).getInt64());
+        } else {
+            run("INSERT INTO sitting(build, start, end) VALUES(?, ?, ?)", build, now, now);
+        }
+    }
+
+    std::int64_t beginAction(const std::string& name, bool undone) const {
+        run("INSERT INTO action(name, undone) VALUES(?, ?)", name, undone ? 1 : 0);
+        const std::int64_t id = db->getLastInsertRowid();
+        run("UPDATE action_in_hand SET id=?", id);
+        return id;
+    }
+
+    void addReading(const Reading& r) const {
+        run("INSERT INTO reading(build, subject, value, unit, uncertainty, setting, method, at) "
+            "VALUES(?,?,?,?,?,?,?,?)",
+            chosen(), r.subject, r.value, static_cast<int>(r.unit), r.uncertainty, r.setting, r.method,
+            clock());
+        // A reading answers "missing": the part has been found.
+        if (r.subject.starts_with("part:"))
+            run("DELETE FROM part WHERE build=? AND ref=?", chosen(), r.subject.substr(5));
+    }
+
+    void setMark(const std::string& ref, PartMark mark) const {
+        run("INSERT INTO part(build, ref, mark) VALUES(?,?,?) "
+            "ON CONFLICT(build, ref) DO UPDATE SET mark=excluded.mark",
+            chosen(), ref, static_cast<int>(mark));
+    }
+
+    void setPrinted(const std::string& ref, const std::string& text) const {
+        run("INSERT INTO printed(build, ref, text) VALUES(?,?,?) "
+            "ON CONFLICT(build, ref) DO UPDATE SET text=excluded.text",
+            chosen(), ref, text);
+    }
+
+    void setRemedy(const std::string& ref, const Remedy& remedy) const {
+        run("INSERT INTO remedy(build, ref, how, note) VALUES(?,?,?,?) "
+            "ON CONFLICT(build, ref) DO UPDATE SET how=excluded.how, note=excluded.note",
+            chosen(), ref, static_cast<int>(remedy.how), remedy.note);
+    }
+
+    void forgetRedo() const {
+        db->exec("DELETE FROM undo_step WHERE action IN (SELECT id FROM action WHERE undone=1)");
+        db->exec("DELETE FROM action WHERE undone=1");
+    }
+
+    void notify() const {
+        if (listener) listener();
+    }
+};
+
+/// Why a write failed, as a sentence.
+Problem writeProblem(const SQLite::Exception& error);
+
+}  // namespace ombrek

@@ -1,0 +1,242 @@
+#include <SQLiteCpp/SQLiteCpp.h>
+
+#include <cmath>
+#include <sstream>
+#include <thread>
+
+#include "book/schema.h"
+#include "shack.h"
+
+using namespace ombrek;
+
+namespace {
+
+const StockLine kFilm{0, "A1", PartKind::capacitor, 22e-9, Unit::farad, 5, 100, 0, "film; it's \"blue\"", 4};
+const StockLine kMetal{0, "B3", PartKind::resistor, 4700, Unit::ohm, 1, 0, 0.25, "metal film", 20};
+
+/// Everything that the first station's actions change, as text.
+std::string snapshot(const Book& book) {
+    std::ostringstream out;
+    for (const StockLine& s : book.stock())
+        out << s.id << s.drawer << int(s.kind) << s.value << s.what << s.count << ';';
+    for (const Promise& p : book.promises()) out << p.stock << '>' << p.build << p.ref << p.count << ';';
+    for (const MeterLine& m : book.meters()) out << int(m.unit) << m.percent << '/' << m.zero << ';';
+    out << book.listShape("k") << '|';
+    const auto b = book.build();
+    if (!b) return out.str();
+    out << int(b->way) << int(b->depth);
+    for (const auto& r : b->readings) out << r.subject << '=' << r.value << ';';
+    for (const auto& [ref, mark] : b->parts) out << ref << int(mark) << ';';
+    for (const auto& [ref, text] : b->printed) out << ref << text << ';';
+    for (const auto& l : b->loose) out << l.id << l.printed << l.value << ';';
+    for (const auto& [ref, r] : b->remedies) out << ref << int(r.how) << r.note << ';';
+    return out.str();
+}
+
+}  // namespace
+
+TEST_CASE("every action of the first station is undone and redone, one by one, over a restart") {
+    Shack shack;
+    const std::vector<std::function<Result<void>(Book&)>> actions{
+        [](Book& b) { return b.startBuild("Tiny", "{}"); },
+        [](Book& b) { return b.chooseWay(BagWay::beforeFitting); },
+        [](Book& b) { return b.chooseDepth(BagDepth::trustBag); },
+        [](Book& b) {
+            return b.markParts({"R1", "R2", "R3"}, PartMark::trusted);
+        },
+        [](Book& b) { return b.readMark("R1", "it's brown", true); },
+        [](Book& b) { return b.readMark("R1", "red", false); },
+        [](Book& b) {
+            return b.addLoose({0, PartKind::capacitor, "104", 99e-9, 1e-9});
+        },
+        [](Book& b) {
+            return b.addLoose({0, PartKind::resistor, "x", NAN, 0});
+        },
+        [](Book& b) { return b.settleLoose(1, "C1", Unit::farad); },
+        [](Book& b) { return b.settleLoose(2, "R4", Unit::ohm); },
+        [](Book& b) {
+            return b.addLoose({0, PartKind::resistor, "", 33, 1});
+        },
+        [](Book& b) { return b.movePart("C1", "C2"); },
+        [](Book& b) {
+            return b.decide("Q1", {Remedy::How::equivalent, "gain group B"});
+        },
+        [](Book& b) {
+            return b.addStock({kFilm, kMetal});
+        },
+        [](Book& b) {
+            return b.promise("C2", {1, 1}, "two in parallel");
+        },
+        [](Book& b) { return b.takePromised("C2"); },
+        [](Book& b) { return b.undecide("C2"); },
+        [](Book& b) {
+            StockLine line = b.stock().front();
+            line.count = 77;
+            return b.changeStock(line);
+        },
+        [](Book& b) { return b.removeStock(2); },
+        [](Book& b) { return b.putSpares({1}, {kMetal}); },
+        [](Book& b) { return b.dropLoose(1); },
+        [](Book& b) {
+            MeterLine m = b.meters().front();
+            m.zero = 0.6e-12;
+            return b.setMeter(m);
+        },
+        [](Book& b) { return b.rememberShape("k", "refs,value"); },
+    };
+    std::vector<std::string> states;
+    {
+        auto book = shack.open();
+        states.push_back(snapshot(*book));
+        for (const auto& action : actions) {
+            REQUIRE(action(*book));
+            states.push_back(snapshot(*book));
+        }
+    }
+    for (std::size_t i = actions.size(); i-- > 0;) {
+        auto book = shack.open();
+        REQUIRE(book->undo());
+        INFO("undo of action " << i);
+        REQUIRE(snapshot(*book) == states[i]);
+    }
+    auto book = shack.open();
+    for (std::size_t i = 0; i < actions.size(); ++i) {
+        REQUIRE(book->redo());
+        INFO("redo of action " << i);
+        REQUIRE(snapshot(*book) == states[i + 1]);
+    }
+}
+
+TEST_CASE("what is promised is taken from its drawer once, and the line waits to be measured again") {
+    Shack shack;
+    auto book = shack.begun();
+    REQUIRE(book->addStock({kFilm, kMetal}));
+    REQUIRE(book->markPart("C2", PartMark::missing));
+    REQUIRE(book->promise("C2", {1, 1}, "two in parallel"));
+    CHECK(book->promises().size() == 2);
+    CHECK(book->stock()[0].count == 4);
+    CHECK(freeFor(book->stock()[0], book->promises(), 99) == 2);
+    REQUIRE(book->takePromised("C2"));
+    CHECK(book->stock()[0].count == 2);
+    CHECK(book->stock()[1].count == 20);
+    CHECK(book->promises().empty());
+    CHECK(book->build()->parts.empty());
+    CHECK(book->build()->remedies.at("C2").note == "two in parallel");
+}
+
+TEST_CASE("a loose part that found its line brings its reading and its mark") {
+    Shack shack;
+    auto book = shack.begun();
+    REQUIRE(book->markPart("C1", PartMark::missing));
+    REQUIRE(book->addLoose({0, PartKind::capacitor, "104K", 98e-9, 1.2e-9}));
+    const auto id = book->build()->loose.front().id;
+    REQUIRE(book->settleLoose(id, "C1", Unit::farad));
+    const Build build = *book->build();
+    CHECK(build.loose.empty());
+    CHECK(build.parts.empty());
+    CHECK(build.printed.at("C1") == "104K");
+    REQUIRE(build.last("part:C1"));
+    CHECK(build.last("part:C1")->value == 98e-9);
+    CHECK(build.last("part:C1")->unit == Unit::farad);
+    CHECK(build.last("part:C1")->uncertainty == 1.2e-9);
+}
+
+TEST_CASE("stock is the builder's, not one build's") {
+    Shack shack;
+    auto book = shack.begun();
+    REQUIRE(book->addStock({kFilm}));
+    REQUIRE(book->promise("C2", {1}, ""));
+    REQUIRE(book->startBuild("Second", "{}"));
+    CHECK(book->stock().size() == 1);
+    CHECK(freeFor(book->stock()[0], book->promises(), book->build()->id) == 3);
+    REQUIRE(book->markPart("C2", PartMark::seen));
+    CHECK(book->build()->remedies.empty());
+}
+
+TEST_CASE("a long import runs beside the window's own connection, is one action, and can be stopped") {
+    Shack shack;
+    auto book = shack.begun();
+    const std::vector<StockLine> many(5000, kMetal);
+    Result<void> done = problem("", "not run");
+    std::thread([&] { done = book->importStock(many, [](double) { return true; }); }).join();
+    REQUIRE(done);
+    CHECK(book->stock().size() == 5000);
+    CHECK(Book::readStock(shack.file)->size() == 5000);
+    CHECK(book->undoName() == "5000 lines of stock");
+    const auto stopped = book->importStock(many, [](double share) { return share < 0.5; });
+    REQUIRE_FALSE(stopped);
+    CHECK(book->stock().size() == 5000);
+    REQUIRE(book->undo());
+    CHECK(book->stock().empty());
+    REQUIRE(book->redo());
+    CHECK(book->stock().size() == 5000);
+}
+
+TEST_CASE("meters: the builder's own lines stand before the usual ones of the same unit") {
+    Shack shack;
+    auto book = shack.begun();
+    CHECK(book->meters().size() == usualMeters().size());
+    MeterLine m;
+    m.unit = Unit::farad;
+    m.name = "bridge";
+    m.percent = 0.2;
+    m.high = 1e-6;
+    REQUIRE(book->setMeter(m));
+    CHECK(book->meters().size() == usualMeters().size());
+    CHECK(meterFor(book->meters(), Unit::farad, 1e-9)->percent == 0.2);
+    CHECK(meterFor(book->meters(), Unit::farad, 1e-9)->high == 1e-6);
+    CHECK(std::isinf(meterFor(book->meters(), Unit::ohm, 1)->high));
+}
+
+TEST_CASE("a book of schema version 1 is brought up to date with all it holds and can still be undone") {
+    Shack shack;
+    {
+        auto book = shack.begun();
+        REQUIRE(book->countTurn("T1", "main"));
+        REQUIRE(book->chooseOrder(Order::lowestFirst));
+    }
+    {  // what version 1 had: no columns way and depth, none of the new tables
+        SQLite::Database db(shack.file.string(), SQLite::OPEN_READWRITE);
+        for (const char* name :
+             {"printed", "loose_part", "remedy", "stock", "promise", "meter", "list_shape"})
+            db.exec(std::string("DROP TABLE ") + name);
+        db.exec("DROP TRIGGER build_INSERT");
+        db.exec("DROP TRIGGER build_UPDATE");
+        db.exec("DROP TRIGGER build_DELETE");
+        db.exec("ALTER TABLE build DROP COLUMN way");
+        db.exec("ALTER TABLE build DROP COLUMN depth");
+        db.exec(
+            "CREATE TRIGGER build_INSERT AFTER INSERT ON build BEGIN INSERT INTO undo_step(action, sql) "
+            "VALUES "
+            "((SELECT id FROM action_in_hand), 'DELETE FROM build WHERE id='||new.id); END");
+        db.exec("CREATE TRIGGER build_UPDATE AFTER UPDATE ON build BEGIN SELECT 1; END");
+        db.exec("CREATE TRIGGER build_DELETE AFTER DELETE ON build BEGIN SELECT 1; END");
+        // The steps that version 1 wrote name only its own columns.
+        db.exec(
+            "UPDATE undo_step SET sql=replace(replace(sql, ',way=0', ''), ',depth=0', '') WHERE sql LIKE "
+            "'UPDATE build%'");
+        db.exec("PRAGMA user_version=1");
+    }
+    SECTION("to write") {
+        auto book = shack.open();
+        CHECK_FALSE(book->readOnly());
+        CHECK(book->build()->winding("T1", "main").turns == 1);
+        CHECK(book->build()->order == Order::lowestFirst);
+        CHECK(book->build()->way == BagWay::byKind);
+        REQUIRE(book->chooseWay(BagWay::byPlan));
+        REQUIRE(book->addStock({kFilm}));
+        for (int i = 0; i < 4; ++i) REQUIRE(book->undo());
+        CHECK(book->build()->order == Order::manual);
+        CHECK(book->build()->winding("T1", "main").turns == 0);
+    }
+    SECTION("only to look: the file stays as it is") {
+        auto holder = WriterLock::take(shack.file);
+        REQUIRE(holder);
+        auto book = shack.open();
+        CHECK(book->readOnly());
+        CHECK(book->build()->winding("T1", "main").turns == 1);
+        CHECK(book->stock().empty());
+        SQLite::Database db(shack.file.string(), SQLite::OPEN_READONLY);
+        CHECK(db.execAndGet("PRAGMA user_version").getInt() == 1);
+    }
+}
