@@ -81,6 +81,14 @@ void BenchClient::bend(const QString& coil, double percent, Answer answer) {
     });
 }
 
+void BenchClient::look(const QString& subject, std::function<void(QString)> answer) {
+    if (!practice_) return answer(QString());
+    converse(InstrumentRole::multimeter, "SIM:LOOK? \"" + subject.toUtf8() + "\"\n",
+             [answer = std::move(answer)](Result<QString> line) {
+                 answer(line ? line->remove(QChar('"')).trimmed() : QString());
+             });
+}
+
 void BenchClient::identify(InstrumentRole role, std::function<void(Result<QString>)> answer) {
     converse(role, "*IDN?\n", std::move(answer));
 }

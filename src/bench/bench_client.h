@@ -34,6 +34,10 @@ class BenchClient : public QObject {
     /// Tell the practice bench that a coil was squeezed or spread.
     void bend(const QString& coil, double percent, Answer answer);
 
+    /// What is printed on a part of the practice bench, for the builder to see; on a real bench nothing is
+    /// asked and the answer is empty.
+    void look(const QString& subject, std::function<void(QString)> answer);
+
     /// Who is at the instrument's place, for the strip: the *IDN? answer, or why there is none.
     void identify(InstrumentRole role, std::function<void(Result<QString>)> answer);
 

@@ -8,6 +8,9 @@
 
 namespace ombrek {
 
+/// What the practice L/C meter shows with nothing on its clips, on top of every capacitance [F].
+inline constexpr double kPracticeStray = 0.6e-12;
+
 /// The four instruments of the practice bench on one kit, without any sockets: a line in, perhaps a line out.
 class PracticeInstruments {
  public:

@@ -5,8 +5,11 @@
 
 #include "bench/scpi.h"
 #include "book/book.h"
+#include "core/parts/bag.h"
 #include "formats/files.h"
 #include "formats/kit_json.h"
+#include "formats/stock_csv.h"
+#include "kit/parts_in.h"
 #include "kit/proof.h"
 #include "kit/tune.h"
 #include "kit/winding.h"
@@ -20,7 +23,11 @@ Result<PracticeKit> readPracticeKit(const std::filesystem::path& folder, const T
     if (!bag) return problem("practice.bench.json, " + bag.error().place, bag.error().sentence);
     auto kit = readKitFile(folder / "demo" / bag->kitFile, tables.cores);
     if (!kit) return tl::make_unexpected(kit.error());
-    return PracticeKit{std::move(kit->kit), std::move(kit->text), std::move(*bag)};
+    const auto csv = readFile(folder / "demo" / "drawers.csv", 1000000);
+    if (!csv) return tl::make_unexpected(csv.error());
+    auto drawers = readStock(*csv);
+    if (!drawers) return problem("drawers.csv", drawers.error().sentence);
+    return PracticeKit{std::move(kit->kit), std::move(kit->text), std::move(*bag), std::move(drawers->lines)};
 }
 
 namespace {
@@ -35,6 +42,18 @@ class PracticeBuilder {
           instruments_(PracticeTruth(practice.kit, practice.bag)),
           now_(now) {}
 
+    void takeZero() {
+        MeterLine line = *meterFor(book_.meters(), Unit::farad, 0);
+        instruments_.answer(InstrumentRole::lcMeter, "SIM:PROB clips:open");
+        line.zero =
+            readReply(instruments_.answer(InstrumentRole::lcMeter, "MEAS:CAP?").value_or("")).value_or(0);
+        line.calibrated = now_ - 120LL * 86400;
+        keep(book_.setMeter(line));
+    }
+
+    /// Drawers of a builder who has built before.
+    void stock(const std::vector<StockLine>& lines) { keep(book_.addStock(lines)); }
+
     /// @param later  designators whose bag has not been opened yet
     void partsIn(const std::vector<std::string>& later) {
         for (const Part& part : kit_.parts) {
@@ -45,6 +64,24 @@ class PracticeBuilder {
             } else if (!read("part:" + part.ref, part.unit, -1)) {
                 keep(book_.markPart(part.ref, PartMark::missing));
             }
+        }
+    }
+
+    /// Look twice at what is odd: read its mark, and hand over what is left in the bag.
+    void lookTwice(const PracticeBag& bag) {
+        for (const auto& [ref, printed] : bag.marks) {
+            now_ += 30;
+            if (book_.build()->last("part:" + ref) != nullptr)
+                keep(book_.readMark(ref, printed, markAgrees(*kit_.part(ref), printed)));
+        }
+        for (std::size_t i = 0; i < bag.over.size(); ++i) {
+            const Unit unit = unitOf(bag.over[i].kind);
+            instruments_.answer(instrumentFor(unit), "SIM:PROB loose:" + std::to_string(i + 1));
+            const auto line = instruments_.answer(instrumentFor(unit), measureQuery(unit));
+            const auto value = readReply(line.value_or(""));
+            if (!value) continue;
+            const Measured m = measuredWith(book_.meters(), unit, *value);
+            keep(book_.addLoose({0, bag.over[i].kind, bag.over[i].mark, m.value, m.uncertainty}));
         }
     }
 
@@ -124,7 +161,8 @@ class PracticeBuilder {
             instruments_.answer(role, measureQuery(asked) + (harmonic ? " " + subject.substr(15) : ""));
         auto value = readReply(line.value_or(""));
         if (!value) return false;
-        Reading reading{0,  subject, *value, asked, usualUncertainty(asked, *value), std::max(setting, 0.0),
+        const Measured measured = measuredWith(book_.meters(), asked, *value);
+        Reading reading{0,  subject, measured.value, asked, measured.uncertainty, std::max(setting, 0.0),
                         "", 0};
         reading.method = std::string(name(role));
         if (subject == "proof:power") {
@@ -164,7 +202,10 @@ Result<void> writePracticeBook(const std::filesystem::path& path, const Practice
     // Part-way, the bag with the finals is still closed and their coils are the ones on the bench.
     const std::vector<std::string> laterParts{"C74", "C75", "C76", "C77", "Q5", "Q6", "Q7", "H1"};
     const std::vector<std::string> laterCoils{"L2", "L3", "L4", "T4"};
+    builder.takeZero();
+    builder.stock(practice.drawers);
     builder.partsIn(finished ? std::vector<std::string>{} : laterParts);
+    builder.lookTwice(practice.bag);
     now += 22 * 3600;
     for (const Coil& coil : kit.coils) {
         if (finished || std::find(laterCoils.begin(), laterCoils.end(), coil.ref) == laterCoils.end())

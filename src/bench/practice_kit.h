@@ -5,6 +5,7 @@
 
 #include "bench/practice_instruments.h"
 #include "formats/tables.h"
+#include "kit/stock.h"
 
 namespace ombrek {
 
@@ -13,6 +14,7 @@ struct PracticeKit {
     Kit kit;
     std::string text;  ///< the kit's JSON
     PracticeBag bag;
+    std::vector<StockLine> drawers;  ///< of a builder who has built before
 };
 Result<PracticeKit> readPracticeKit(const std::filesystem::path& dataFolder, const Tables& tables);
 

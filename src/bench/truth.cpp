@@ -5,6 +5,7 @@
 #include <random>
 
 #include "core/coil/winding.h"
+#include "core/parts/bag.h"
 #include "formats/json_fields.h"
 
 namespace ombrek {
@@ -42,6 +43,15 @@ Result<PracticeBag> readPracticeBag(const std::string& json) {
         });
         eachIn("coils",
                [&](JsonFields& f, const std::string& ref) { out.coils[ref] = f.number(ref, -50, 50); });
+        eachIn("marks", [&](JsonFields& f, const std::string& ref) { out.marks[ref] = f.text(ref); });
+        for (JsonFields& row : top.objects("over")) {
+            const auto kind = partKind(row.text("kind"));
+            if (!kind || unitOf(*kind) == Unit::none)
+                row.fault("kind", "A part over is a resistor, capacitor or inductor.");
+            out.over.push_back(
+                {*kind, row.quantity("value", unitOf(*kind), 1e-15, 1e12), row.text("mark", "")});
+            row.finish();
+        }
         for (const auto& ref : top.texts("missing")) out.missing.insert(ref);
         top.finish();
         return out;
@@ -70,6 +80,29 @@ double PracticeTruth::part(const std::string& ref) const {
         return wrong->second * (1 + 0.01 * scatter("part:" + ref));
     }
     return part->nominal * (1 + 0.6 * part->tolerance / 100 * scatter("part:" + ref));
+}
+
+const PracticeBag::Over* PracticeTruth::overPart(const std::string& id) const {
+    const auto at = id.find_first_not_of("0123456789") == std::string::npos && id.size() < 4 && !id.empty()
+                        ? std::stoul(id)
+                        : 0;
+    return at >= 1 && at <= bag_.over.size() ? &bag_.over[at - 1] : nullptr;
+}
+
+std::string PracticeTruth::mark(const std::string& subject) const {
+    const std::string id = subject.substr(std::min(subject.size(), subject.find(':') + 1));
+    if (subject.starts_with("loose:")) return overPart(id) ? overPart(id)->mark : "";
+    const Part* part = kit_.part(id);
+    if (!subject.starts_with("part:") || part == nullptr || bag_.missing.contains(id)) return "";
+    const auto other = bag_.marks.find(id);
+    return other == bag_.marks.end() ? part->mark : other->second;
+}
+
+Unit PracticeTruth::unitOfPart(const std::string& subject) const {
+    const std::string id = subject.substr(std::min(subject.size(), subject.find(':') + 1));
+    if (subject.starts_with("loose:")) return overPart(id) ? unitOf(overPart(id)->kind) : Unit::none;
+    const Part* part = subject.starts_with("part:") ? kit_.part(id) : nullptr;
+    return part == nullptr ? Unit::none : part->unit;
 }
 
 double PracticeTruth::inductance(const std::string& ref) const {
@@ -182,6 +215,8 @@ double PracticeTruth::at(const std::string& subject, double setting) {
     const std::string kind = subject.substr(0, colon);
     const std::string id = colon == std::string::npos ? "" : subject.substr(colon + 1);
     if (kind == "part") return part(id);
+    if (kind == "loose")
+        return overPart(id) ? overPart(id)->value * (1 + 0.02 * scatter("loose:" + id)) : kNothing;
     if (kind == "coil") return inductance(id);
     if (kind == "check") return check(id);
     if (kind == "adjust") return adjustment(id);

@@ -4,6 +4,7 @@
 #include <map>
 #include <set>
 #include <string>
+#include <vector>
 
 #include "core/quantity/problem.h"
 #include "kit/kit.h"
@@ -17,6 +18,14 @@ struct PracticeBag {
     std::map<std::string, double> parts;  ///< true nominal value of a wrong part [SI]
     std::set<std::string> missing;
     std::map<std::string, double> coils;  ///< true deviation of a coil's core [%]
+    std::map<std::string, std::string>
+        marks;  ///< what is printed on a part, where it is not what the kit says
+    struct Over {
+        PartKind kind = PartKind::other;
+        double value = 0;  ///< SI
+        std::string mark;
+    };
+    std::vector<Over> over;  ///< parts that no line wants: subjects "loose:1", "loose:2", …
 };
 
 /// Read a practice bag from JSON; a fault has its line or path.
@@ -28,12 +37,18 @@ class PracticeTruth {
  public:
     PracticeTruth(Kit kit, PracticeBag bag);
 
-    /// The true value [SI] at a subject ("part:R14", "coil:T1", "check:rail5", "adjust:rx", "proof:power",
-    /// "proof:supply", "proof:frequency", "proof:harmonic:2"); NaN when there is nothing to measure.
+    /// The true value [SI] at a subject ("part:R14", "loose:1", "coil:T1", "check:rail5", "adjust:rx",
+    /// "proof:power", "proof:supply", "proof:frequency", "proof:harmonic:2"); NaN when there is nothing to
+    /// measure.
     ///
     /// `setting` is what the builder did: turns on a coil, position 0 … 1 of an adjuster; it is remembered.
     /// Negative: as it was. Powers are in watts, harmonics in dB below the fundamental.
     double at(const std::string& subject, double setting = -1);
+
+    /// What is printed or painted on the part at a subject; empty when there is none.
+    std::string mark(const std::string& subject) const;
+    /// What a subject of the bag is measured in; Unit::none for anything else.
+    Unit unitOfPart(const std::string& subject) const;
 
     /// Squeeze (positive) or spread a coil: its inductance moves by this many per cent.
     void bend(const std::string& coil, double percent);
@@ -43,6 +58,7 @@ class PracticeTruth {
  private:
     double scatter(const std::string& name) const;  ///< −1 … 1, always the same for a name
     double part(const std::string& ref) const;
+    const PracticeBag::Over* overPart(const std::string& id) const;
     double inductance(const std::string& coil) const;
     double tuned(const CoilTune& tune, const std::string& coil, double position) const;
     double check(const std::string& id);

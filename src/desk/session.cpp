@@ -1,6 +1,5 @@
 #include "desk/session.h"
 
-#include <QPointer>
 #include <cmath>
 
 #include "formats/kit_json.h"
@@ -54,30 +53,35 @@ void Session::store(Reading reading) {
     if (keep(book_->takeReading(reading))) emit taken(subject);
 }
 
-void Session::read(Reading wanted) {
+void Session::measure(Unit unit, const QString& subject, double setting, std::function<void(Measured)> use) {
     if (waiting_) return;
+    waiting_ = true;
+    say(QStringLiteral("Asking the %1 …").arg(qs(name(instrumentFor(unit)))));
+    const std::int64_t buildAsked = build_.id;
+    bench_.take(unit, subject, setting, [this, unit, use = std::move(use), buildAsked](Result<double> value) {
+        waiting_ = false;
+        if (!value) {
+            say(qs(value.error().text()), VerdictState::cannotTell);
+            return;
+        }
+        if (buildAsked != build_.id) return;  // the builder has turned to another kit meanwhile
+        say(QString());
+        use(measuredWith(book_->meters(), unit, *value));
+    });
+}
+
+void Session::read(Reading wanted) {
     const bool power = wanted.unit == Unit::watt;
     const Unit asked = power ? Unit::dbm : wanted.unit;
     const double setting =
         wanted.subject.starts_with("coil:") || wanted.subject.starts_with("adjust:") ? wanted.setting : -1;
-    waiting_ = true;
-    say(QStringLiteral("Asking the %1 …").arg(qs(name(instrumentFor(asked)))));
-    const std::int64_t buildAsked = build_.id;
-    bench_.take(asked, qs(wanted.subject), setting,
-                [this, wanted, asked, power, buildAsked](Result<double> value) mutable {
-                    waiting_ = false;
-                    if (!value) {
-                        say(qs(value.error().text()), VerdictState::cannotTell);
-                        return;
-                    }
-                    if (buildAsked != build_.id) return;  // the builder has turned to another kit meanwhile
-                    say(QString());
-                    wanted.value = *value;
-                    wanted.unit = asked;
-                    wanted.uncertainty = usualUncertainty(asked, *value);
-                    if (wanted.method.empty()) wanted.method = std::string(name(instrumentFor(asked)));
-                    store(power ? inWatts(wanted) : wanted);
-                });
+    measure(asked, qs(wanted.subject), setting, [this, wanted, asked, power](Measured measured) mutable {
+        wanted.value = measured.value;
+        wanted.unit = asked;
+        wanted.uncertainty = measured.uncertainty;
+        if (wanted.method.empty()) wanted.method = std::string(name(instrumentFor(asked)));
+        store(power ? inWatts(wanted) : wanted);
+    });
 }
 
 void Session::type(Reading wanted, const QString& text) {
@@ -86,8 +90,9 @@ void Session::type(Reading wanted, const QString& text) {
         say(qs(value.error().text()), VerdictState::cannotTell);
         return;
     }
-    wanted.value = value->value;
-    wanted.uncertainty = usualUncertainty(wanted.unit, value->value);
+    const Measured measured = measuredWith(book_->meters(), wanted.unit, value->value);
+    wanted.value = measured.value;
+    wanted.uncertainty = measured.uncertainty;
     if (wanted.method.empty()) wanted.method = "typed";
     say(QString());
     store(wanted);

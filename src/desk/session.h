@@ -45,6 +45,8 @@ class Session : public QObject {
     void read(Reading wanted);
     /// The same from typed text, in the wanted unit.
     void type(Reading wanted, const QString& text);
+    /// Measure without keeping it: `use` is called with what the reading is worth; a Problem is said.
+    void measure(Unit unit, const QString& subject, double setting, std::function<void(Measured)> use);
     /// Whether an instrument has been asked and has not answered yet.
     bool waiting() const { return waiting_; }
 

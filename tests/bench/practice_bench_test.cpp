@@ -11,6 +11,7 @@
 #include "bench/scpi.h"
 #include "bench_fixture.h"
 #include "book/book.h"
+#include "kit/bag_story.h"
 #include "kit/parts_in.h"
 #include "kit/sign_off.h"
 
@@ -311,6 +312,41 @@ TEST_CASE("working the bag with the practice meter finds every seeded trouble fo
     CHECK(verdict("C53").sentence == "Not found in the bag.");
     const BagCount bag = countBag(practiceKit().kit, build);
     CHECK(bag.in == bag.total - 5);
+
+    // The same troubles as the whole bag tells them, each with its kind and its reason.
+    using What = BagTrouble::What;
+    const std::map<std::string, std::pair<What, std::string>> wanted{
+        {"R62", {What::anotherValue, "Its mark says so too"}},
+        {"R82", {What::missing, "No part out of the bag can be it"}},
+        {"C13", {What::misplaced, "it belongs to C44"}},  // C44's own part is out of tolerance
+        {"C34", {What::mismarked, "mismarked"}},
+        {"C44", {What::anotherValue, "Outside"}},
+        {"C53", {What::missing, "packed in its place?"}},
+        {"", {What::over, "no line that is still open wants such a part"}}};
+    const BagStory story = bagStory(practiceKit().kit, build);
+    CHECK(story.troubles.size() == wanted.size());
+    for (const BagTrouble& t : story.troubles) {
+        INFO(t.ref << ": " << t.head << " | " << t.sentence);
+        REQUIRE(wanted.contains(t.ref));
+        CHECK(t.what == wanted.at(t.ref).first);
+        CHECK(t.sentence.find(wanted.at(t.ref).second) != std::string::npos);
+    }
+}
+
+TEST_CASE("the practice meter shows a stray until its zero is taken, and eyes see what is printed") {
+    PracticeInstruments bench = instruments();
+    const double shown = ask(bench, InstrumentRole::lcMeter, "part:C11", "MEAS:CAP?");
+    const double stray = ask(bench, InstrumentRole::lcMeter, "clips:open", "MEAS:CAP?");
+    CHECK(stray == Approx(0.6e-12));
+    CHECK(shown - stray == Approx(18e-12).epsilon(0.05));
+    CHECK(bench.answer(InstrumentRole::multimeter, "SIM:LOOK? \"part:C34\"") == "\"561J\"");
+    CHECK(bench.answer(InstrumentRole::multimeter, "SIM:LOOK? \"part:C11\"") == "\"18J\"");
+    CHECK(bench.answer(InstrumentRole::multimeter, "SIM:LOOK? \"part:C53\"") == "\"\"");
+    CHECK(bench.answer(InstrumentRole::multimeter, "SIM:LOOK? \"loose:1\"") == "\"472K\"");
+    CHECK(bench.answer(InstrumentRole::multimeter, "SIM:LOOK? \"loose:99999999999999999999\"") == "\"\"");
+    CHECK(ask(bench, InstrumentRole::lcMeter, "loose:1", "MEAS:CAP?") == Approx(4.7e-9).epsilon(0.03));
+    CHECK(std::isnan(ask(bench, InstrumentRole::multimeter, "loose:1", "MEAS:RES?")));
+    CHECK(std::isnan(ask(bench, InstrumentRole::lcMeter, "loose:2", "MEAS:CAP?")));
 }
 
 TEST_CASE("the part-way book has something at every station") {
