@@ -81,7 +81,7 @@ class PracticeBuilder {
             const auto value = readReply(line.value_or(""));
             if (!value) continue;
             const Measured m = measuredWith(book_.meters(), unit, *value);
-            keep(book_.addLoose({0, bag.over[i].kind, bag.over[i].mark, m.value, m.uncertainty}));
+            keep(book_.keepLoose({0, bag.over[i].kind, bag.over[i].mark, m.value, m.uncertainty}));
         }
     }
 

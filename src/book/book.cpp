@@ -249,6 +249,7 @@ Result<std::string> Book::step(bool undo) {
         steps.reset();
         last.reset();
         inside_->beginAction(name, undo);
+        ++inside_->stockRevision;
         for (const auto& sql : statements) inside_->db->exec(sql);
         inside_->run("DELETE FROM undo_step WHERE action=?", id);
         inside_->run("DELETE FROM action WHERE id=?", id);

@@ -66,18 +66,22 @@ class Book {
     Result<void> markParts(const std::vector<std::string>& refs, PartMark mark);
     /// What is printed on a part; one that agrees with the list is also seen.
     Result<void> readMark(const std::string& ref, const std::string& printed, bool agrees);
-    /// A part out of the bag that has no line yet; its id is given by the book.
-    Result<void> addLoose(const LoosePart& part);
+    /// A part out of the bag that has no line yet; with id 0 it is new and the book gives the id, else it is changed.
+    Result<void> keepLoose(const LoosePart& part);
     Result<void> dropLoose(std::int64_t id);
     /// A loose part has found its line: its reading and mark become the line's.
     Result<void> settleLoose(std::int64_t id, const std::string& ref, Unit unit);
     /// A part taken for one line belongs to another: the reading and the mark move.
     Result<void> movePart(const std::string& from, const std::string& to);
-    Result<void> decide(const std::string& ref, const Remedy& remedy);
+    Result<void> decide(const std::string& ref, const Remedy& remedy) { return decideAll({ref}, remedy); }
+    Result<void> decideAll(const std::vector<std::string>& refs, const Remedy& remedy);
     Result<void> undecide(const std::string& ref);
 
     // The builder's own stock and meters, the same for every build (book_stock.cpp)
     std::vector<StockLine> stock() const;
+    std::size_t stockSize() const;
+    /// Goes up whenever the stock may have changed, so that it is only read again when needed.
+    int stockRevision() const;
     /// The same from the file, on a connection of its own: may be called from any thread.
     static Result<std::vector<StockLine>> readStock(const std::filesystem::path& book);
     std::vector<Promise> promises() const;
@@ -86,7 +90,7 @@ class Book {
     /// call `announce` in the window's thread when it is done.
     /// @param goOn  told how far it is, 0 … 1; false takes everything back
     Result<void> importStock(const std::vector<StockLine>& lines, const std::function<bool(double)>& goOn);
-    void announce() const;
+    void announce();
     /// The line with its id as it shall be.
     Result<void> changeStock(const StockLine& line);
     Result<void> removeStock(std::int64_t id);

@@ -18,11 +18,19 @@ Result<void> Book::chooseDepth(BagDepth depth) {
     });
 }
 
+namespace {
+
+/// "R1", or "R1 and 4 more".
+std::string named(const std::vector<std::string>& refs) {
+    return refs.size() == 1 ? refs.front()
+                            : refs.front() + " and " + std::to_string(refs.size() - 1) + " more";
+}
+
+}  // namespace
+
 Result<void> Book::markParts(const std::vector<std::string>& refs, PartMark mark) {
     if (refs.empty()) return {};
-    const std::string what =
-        refs.size() == 1 ? refs.front() : refs.front() + " and " + std::to_string(refs.size() - 1) + " more";
-    return act("mark of " + what, [&] {
+    return act("mark of " + named(refs), [&] {
         for (const std::string& ref : refs) inside_->setMark(ref, mark);
     });
 }
@@ -34,11 +42,16 @@ Result<void> Book::readMark(const std::string& ref, const std::string& printed, 
     });
 }
 
-Result<void> Book::addLoose(const LoosePart& part) {
+Result<void> Book::keepLoose(const LoosePart& part) {
     return act("loose part", [&] {
-        inside_->run("INSERT INTO loose_part(build, kind, printed, value, uncertainty) VALUES(?,?,?,?,?)",
-                     inside_->chosen(), static_cast<int>(part.kind), part.printed, part.value,
-                     part.uncertainty);
+        const int kind = static_cast<int>(part.kind);
+        if (part.id == 0) {
+            inside_->run("INSERT INTO loose_part(build, kind, printed, value, uncertainty) VALUES(?,?,?,?,?)",
+                         inside_->chosen(), kind, part.printed, part.value, part.uncertainty);
+        } else {
+            inside_->run("UPDATE loose_part SET kind=?, printed=?, value=?, uncertainty=? WHERE id=?", kind,
+                         part.printed, part.value, part.uncertainty, part.id);
+        }
     });
 }
 
@@ -76,8 +89,11 @@ Result<void> Book::movePart(const std::string& from, const std::string& to) {
     });
 }
 
-Result<void> Book::decide(const std::string& ref, const Remedy& remedy) {
-    return act("decision on " + ref, [&] { inside_->setRemedy(ref, remedy); });
+Result<void> Book::decideAll(const std::vector<std::string>& refs, const Remedy& remedy) {
+    if (refs.empty()) return {};
+    return act("decision on " + named(refs), [&] {
+        for (const std::string& ref : refs) inside_->setRemedy(ref, remedy);
+    });
 }
 
 Result<void> Book::undecide(const std::string& ref) {

@@ -60,6 +60,12 @@ std::string linesWord(std::size_t count) {
 
 std::vector<StockLine> Book::stock() const { return allStock(*inside_->db); }
 
+std::size_t Book::stockSize() const {
+    return std::size_t(inside_->db->execAndGet("SELECT count(*) FROM stock").getInt64());
+}
+
+int Book::stockRevision() const { return inside_->stockRevision; }
+
 Result<std::vector<StockLine>> Book::readStock(const std::filesystem::path& book) {
     try {
         SQLite::Database db(book.string(), SQLite::OPEN_READONLY, 2000);
@@ -79,7 +85,8 @@ std::vector<Promise> Book::promises() const {
 }
 
 Result<void> Book::addStock(const std::vector<StockLine>& lines) {
-    return act(linesWord(lines.size()), [&] { insertStock(*inside_->db, lines); });
+    return act(linesWord(lines.size()), [&] {
+        ++inside_->stockRevision; insertStock(*inside_->db, lines); });
 }
 
 Result<void> Book::importStock(const std::vector<StockLine>& lines, const std::function<bool(double)>& goOn) {
@@ -98,10 +105,14 @@ Result<void> Book::importStock(const std::vector<StockLine>& lines, const std::f
     return {};
 }
 
-void Book::announce() const { inside_->notify(); }
+void Book::announce() {
+    ++inside_->stockRevision;
+    inside_->notify();
+}
 
 Result<void> Book::changeStock(const StockLine& line) {
     return act("change of stock", [&] {
+        ++inside_->stockRevision;
         SQLite::Statement q(*inside_->db,
                             "UPDATE stock SET drawer=?, kind=?, value=?, unit=?, tolerance=?, volts=?, "
                             "watts=?, what=?, count=? WHERE id=?");
@@ -113,6 +124,7 @@ Result<void> Book::changeStock(const StockLine& line) {
 
 Result<void> Book::removeStock(std::int64_t id) {
     return act("removal of stock", [&] {
+        ++inside_->stockRevision;
         inside_->run("DELETE FROM promise WHERE stock=?", id);
         inside_->run("DELETE FROM stock WHERE id=?", id);
     });
@@ -131,6 +143,7 @@ Result<void> Book::promise(const std::string& ref, const std::vector<std::int64_
 
 Result<void> Book::takePromised(const std::string& ref) {
     return act("taking " + ref + " from the drawer", [&] {
+        ++inside_->stockRevision;
         const std::int64_t build = inside_->chosen();
         inside_->run(
             "UPDATE stock SET count=max(0, count-(SELECT sum(count) FROM promise WHERE stock=stock.id AND "
@@ -147,6 +160,7 @@ Result<void> Book::takePromised(const std::string& ref) {
 
 Result<void> Book::putSpares(const std::vector<std::int64_t>& loose, const std::vector<StockLine>& lines) {
     return act("spares into stock", [&] {
+        ++inside_->stockRevision;
         insertStock(*inside_->db, lines);
         for (const std::int64_t id : loose) inside_->run("DELETE FROM loose_part WHERE id=?", id);
     });

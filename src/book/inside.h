@@ -15,6 +15,7 @@ struct Book::Inside {
     std::string readOnlyReason;
     std::unique_ptr<SQLite::Database> db;
     std::function<void()> listener;
+    int stockRevision = 0;
 
     std::int64_t chosen() const {
         SQLite::Statement query(*db, "SELECT build FROM chosen WHERE id=1");

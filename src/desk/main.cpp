@@ -27,16 +27,38 @@ QString usualBook(bool practice) {
     return folder.filePath(practice ? QStringLiteral("practice.ombrek") : QStringLiteral("book.ombrek"));
 }
 
-/// Save pictures of the stations, as the guide and the README show them, and leave.
+/// Save pictures of the stations and of the rooms beside them, as the guide and the README show them, and
+/// leave.
 int takePictures(Window& window, const QString& folder) {
     QDir().mkpath(folder);
+    const auto take = [&] {
+        do {
+            QApplication::processEvents(QEventLoop::AllEvents, 200);
+        } while (window.page()->working());
+        QApplication::processEvents();
+        const QString name =
+            window.page()->name().toLower().remove(QChar('?')).replace(QChar(' '), QChar('-'));
+        return window.grab().save(folder + QStringLiteral("/") + name + QStringLiteral(".png"));
+    };
+    bool saved = true;
     for (int i = 0; i < Window::kStations; ++i) {
         window.goTo(i);
-        QApplication::processEvents(QEventLoop::AllEvents, 200);
-        const QString name = window.page()->name().toLower().replace(QChar(' '), QChar('-'));
-        if (!window.grab().save(folder + QStringLiteral("/") + name + QStringLiteral(".png"))) return 1;
+        saved = take() && saved;
     }
-    return 0;
+    window.goTo(0);
+    const QString demo = QString::fromStdString((dataFolder() / "demo").string());
+    const std::pair<Room, QString> rooms[] = {
+        {Room::whichPart, QStringLiteral("1")},
+        {Room::remedy, QString()},
+        {Room::drawers, QString()},
+        {Room::meters, QString()},
+        {Room::list, demo + QStringLiteral("/pilot-lamp.list.txt")},
+        {Room::delivery, demo + QStringLiteral("/lantern-15.packing.csv")}};
+    for (const auto& [room, about] : rooms) {
+        window.openRoom(room, about);
+        saved = take() && saved;
+    }
+    return saved ? 0 : 1;
 }
 
 }  // namespace

@@ -1,9 +1,11 @@
 #include "desk/page.h"
 
+#include <QDir>
 #include <QKeyEvent>
 #include <QPainter>
 
 #include "desk/pieces/text.h"
+#include "formats/files.h"
 #include "look/verdict_mark.h"
 
 namespace ombrek {
@@ -83,6 +85,11 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
     all->addWidget(note_);
     all->addWidget(keyRow_);
     now_->setMinimumHeight(40);
+    connect(&work_, &LongWork::progressed, this, [this](double share) {
+        if (work_.running())
+            showLine(QStringLiteral("Working, %1\u202f%. Esc stops it.").arg(int(share * 100)),
+                     VerdictState::notDone);
+    });
 }
 
 void Page::setNow(const QString& sentence, const QString& why) {
@@ -152,6 +159,22 @@ void Page::askText(const QString& prompt, const QString& start, std::function<vo
     entry_->setFocus();
 }
 
+void Page::askFile(const QString& prompt, const QString& fileName, std::function<void(const QString&)> use) {
+    askText(prompt, QDir::home().filePath(fileName), std::move(use));
+}
+
+void Page::writeOut(const QString& file, std::function<QByteArray()> bytes) {
+    const bool begun = work_.start<Result<void>>(
+        [file, bytes = std::move(bytes)](const LongWork::Progress&) {
+            return writeFile(file.toStdString(), bytes().toStdString());
+        },
+        [this, file](Result<void> written) {
+            showLine(written ? QStringLiteral("Written: %1").arg(file) : qs(written.error().text()),
+                     written ? VerdictState::pass : VerdictState::fail);
+        });
+    if (!begun) showLine(QStringLiteral("Something is still being worked on."), VerdictState::notDone);
+}
+
 bool Page::offer(const QString& text) {
     if (!use_) return false;
     entryPrompt_->setText(prompt_);
@@ -165,8 +188,14 @@ void Page::keyPressEvent(QKeyEvent* event) {
     const QString text = event->text();
     const bool digit = !text.isEmpty() && QStringLiteral("0123456789.,-").contains(text[0]) &&
                        !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier));
-    if (event->key() == Qt::Key_Escape && entryRow_->isVisible()) {
-        closeEntry();
+    if (event->key() == Qt::Key_Escape) {
+        if (work_.running()) {
+            work_.stop();
+        } else if (entryRow_->isVisible()) {
+            closeEntry();
+        } else {
+            emit left();
+        }
     } else if (digit && use_ && !entryRow_->isVisible()) {
         entry_->setAccessibleName(prompt_);
         offer(text);

@@ -9,9 +9,13 @@
 #include <functional>
 #include <vector>
 
+#include "desk/pieces/long_work.h"
 #include "desk/session.h"
 
 namespace ombrek {
+
+/// Pages beside the seven stations, opened for a while and left with Esc; `station` is the one left.
+enum class Room { station, drawers, meters, whichPart, remedy, list, delivery };
 
 /// What every station's page has: the now line, the big live thing with cards beside it, an entry for a typed
 /// reading, a line for what happened, and the keys. A page shows what the book holds and keeps nothing of its
@@ -23,6 +27,8 @@ class Page : public QWidget {
 
     /// Show what the book holds now.
     virtual void refresh() = 0;
+    /// A room is opened; `about` is a designator, a file or empty.
+    virtual void begin(const QString& /*about*/) {}
 
     struct Key {
         QString key, does;
@@ -39,6 +45,12 @@ class Page : public QWidget {
     virtual void setCompact(bool) {}
     void showLine(const QString& line, VerdictState state);
     QString nowSentence() const { return now_->text(); }
+    bool working() const { return work_.running(); }
+
+ signals:
+    void wants(Room room, const QString& about);
+    /// Esc with nothing to close: back to where the builder came from.
+    void left();
 
  protected:
     void setNow(const QString& sentence, const QString& why);
@@ -51,6 +63,12 @@ class Page : public QWidget {
     QVBoxLayout* side() { return side_; }
     /// Digits typed on the page go into an entry with this prompt; empty: the page wants no value.
     void wantReading(const QString& prompt, std::function<void(const QString&)> use);
+    /// Long work of this page: progress stands on the note line, Esc stops it.
+    LongWork& work() { return work_; }
+    /// A path typed by the builder, and what is then done with it.
+    void askFile(const QString& prompt, const QString& fileName, std::function<void(const QString&)> use);
+    /// Write a file off the window's thread and say so.
+    void writeOut(const QString& file, std::function<QByteArray()> bytes);
     /// A free text instead of a reading (a remark, a reason); Enter uses it, Esc leaves.
     void askText(const QString& prompt, const QString& start, std::function<void(const QString&)> use);
 
@@ -79,6 +97,7 @@ class Page : public QWidget {
     QString prompt_;
     std::function<void(const QString&)> use_, useOnce_;
     std::function<void()> enterAct_;
+    LongWork work_;
 };
 
 }  // namespace ombrek

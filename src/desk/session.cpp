@@ -34,6 +34,35 @@ void Session::reload() {
     order_ = stepOrder(kit_, build_.order).value_or(std::vector<std::size_t>{});
 }
 
+std::shared_ptr<const Drawers> Session::drawers() {
+    constexpr std::size_t kSmall = 3000;  // lines read in a few milliseconds
+    const int revision = book_->stockRevision();
+    if (drawers_ && drawersRead_ == revision) return drawers_;
+    if (book_->stockSize() <= kSmall) {
+        drawers_ = std::make_shared<Drawers>(book_->stock());
+        drawersRead_ = revision;
+    } else {
+        using Read = Result<std::shared_ptr<const Drawers>>;
+        const bool begun = work_.start<Read>(
+            [path = book_->path()](const LongWork::Progress&) -> Read {
+                auto lines = Book::readStock(path);
+                if (!lines) return tl::make_unexpected(lines.error());
+                return std::make_shared<const Drawers>(std::move(*lines));
+            },
+            [this](Read read) {
+                if (read) {
+                    drawers_ = std::move(*read);
+                    emit changed();
+                } else {
+                    say(qs(read.error().text()), VerdictState::fail);
+                }
+            });
+        if (begun) drawersRead_ = revision;
+        if (!drawers_) drawers_ = std::make_shared<Drawers>(std::vector<StockLine>());
+    }
+    return drawers_;
+}
+
 void Session::beginKit(const QString& path) {
     auto file = readKitFile(path.toStdString(), tables_.cores);
     if (!file) {

@@ -7,6 +7,7 @@
 
 #include "bench/bench_client.h"
 #include "book/book.h"
+#include "desk/pieces/long_work.h"
 #include "formats/tables.h"
 #include "kit/build.h"
 #include "kit/kit.h"
@@ -15,6 +16,13 @@ namespace ombrek {
 
 inline QString qs(const std::string& text) { return QString::fromStdString(text); }
 inline QString qs(std::string_view text) { return QString::fromUtf8(text.data(), int(text.size())); }
+
+/// The builder's drawers, ready to be searched.
+struct Drawers {
+    explicit Drawers(std::vector<StockLine> all) : lines(std::move(all)), search(lines) {}
+    std::vector<StockLine> lines;
+    StockSearch search;
+};
 
 /// The open book, the build in hand and the instruments: all that pages share. Pages meet here and in the
 /// book, never each other.
@@ -33,6 +41,9 @@ class Session : public QObject {
     const LimitProfile& profile() const { return tables_.profile(build_.profile); }
     /// Building order as indices into kit().steps.
     const std::vector<std::size_t>& order() const { return order_; }
+
+    /// The drawers as last read; a large stock is read off the window's thread, and `changed` comes again.
+    std::shared_ptr<const Drawers> drawers();
 
     /// Begin a build from a kit file. A fault is said, and nothing changes.
     void beginKit(const QString& path);
@@ -70,6 +81,9 @@ class Session : public QObject {
     Kit kit_;
     Build build_;
     std::vector<std::size_t> order_;
+    std::shared_ptr<const Drawers> drawers_;
+    int drawersRead_ = -1;  ///< the book's stock revision
+    LongWork work_;
 };
 
 }  // namespace ombrek

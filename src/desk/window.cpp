@@ -6,13 +6,19 @@
 #include <QVBoxLayout>
 
 #include "desk/board/board_page.h"
+#include "desk/drawers/drawers_page.h"
 #include "desk/first_light/first_light_page.h"
 #include "desk/key_sheet.h"
+#include "desk/list/delivery_page.h"
+#include "desk/list/list_page.h"
+#include "desk/meters/meters_page.h"
 #include "desk/parts_in/parts_in_page.h"
 #include "desk/proof/proof_page.h"
+#include "desk/remedy/remedy_page.h"
 #include "desk/sign_off/sign_off_page.h"
 #include "desk/start/start_page.h"
 #include "desk/tune/tune_page.h"
+#include "desk/which_part/which_part_page.h"
 #include "desk/winding/winding_page.h"
 #include "look/colours.h"
 
@@ -37,8 +43,12 @@ Window::Window(Session& session, QWidget* parent)
                     if (stationPages_[std::size_t(i)]->name() == name) goTo(i);
                 }
             });
-    for (Page* page : stationPages_) pages_->addWidget(page);
-    pages_->addWidget(start_);
+    rooms_ = {{Room::drawers, new DrawersPage(session)},     {Room::meters, new MetersPage(session)},
+              {Room::whichPart, new WhichPartPage(session)}, {Room::remedy, new RemedyPage(session)},
+              {Room::list, new ListPage(session)},           {Room::delivery, new DeliveryPage(session)}};
+    for (Page* page : stationPages_) addPage(page);
+    addPage(start_);
+    for (const auto& [room, page] : rooms_) addPage(page);
 
     auto* middle = new QWidget;
     auto* column = new QVBoxLayout(middle);
@@ -79,6 +89,31 @@ Window::Window(Session& session, QWidget* parent)
         session_.say(qs(session_.book().readOnlyReason()), VerdictState::doubtful);
 }
 
+void Window::addPage(Page* page) {
+    pages_->addWidget(page);
+    connect(page, &Page::wants, this, &Window::openRoom);
+    connect(page, &Page::left, this, &Window::leaveRoom);
+}
+
+void Window::openRoom(Room room, const QString& about) {
+    if (room == Room::station) {
+        goTo(0);  // every room that sends back to a station is one of Parts in
+        page()->begin(about);
+        return;
+    }
+    room_ = rooms_.at(room);
+    refresh();
+    room_->setFocus();
+    room_->begin(about);
+}
+
+void Window::leaveRoom() {
+    if (room_ == nullptr) return;
+    room_ = nullptr;
+    refresh();
+    page()->setFocus();
+}
+
 void Window::addKeys() {
     const auto key = [this](const QKeySequence& sequence, auto act) {
         auto* shortcut = new QShortcut(sequence, this);
@@ -86,6 +121,8 @@ void Window::addKeys() {
         connect(shortcut, &QShortcut::activated, this, act);
     };
     for (int i = 0; i < kStations; ++i) key(QKeySequence(Qt::Key_F1 + i), [this, i] { goTo(i); });
+    key(QKeySequence(Qt::Key_F8), [this] { openRoom(Room::drawers); });
+    key(QKeySequence(Qt::Key_F9), [this] { openRoom(Room::meters); });
     key(QKeySequence(Qt::Key_F11), [this] { toggleBig(); });
     key(QKeySequence(Qt::CTRL | Qt::Key_K), [this] { sums_->begin(); });
     key(QKeySequence(QStringLiteral("?")), [this] { showKeys(); });
@@ -108,15 +145,18 @@ void Window::addKeys() {
 
 void Window::setChoosing(bool choosing) {
     choosing_ = choosing;
+    room_ = nullptr;
     refresh();
 }
 
 Page* Window::page() const {
+    if (room_ != nullptr) return room_;
     return session_.hasBuild() && !choosing_ ? stationPages_[std::size_t(station_)] : start_;
 }
 
 void Window::goTo(int station) {
     choosing_ = false;
+    room_ = nullptr;
     station_ = std::clamp(station, 0, kStations - 1);
     wire_->setCurrent(station_);
     refresh();

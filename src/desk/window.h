@@ -3,6 +3,7 @@
 #include <QMainWindow>
 #include <QStackedWidget>
 #include <QTimer>
+#include <map>
 #include <vector>
 
 #include "desk/instrument_strip.h"
@@ -23,6 +24,9 @@ class Window : public QMainWindow {
     static constexpr int kStations = 7;
     /// Go to a station, 0 to 6.
     void goTo(int station);
+    /// Open a page beside the stations; Room::station goes to Parts in.
+    void openRoom(Room room, const QString& about = QString());
+    void leaveRoom();
     int station() const { return station_; }
     Page* page() const;
     InstrumentStrip& instruments() { return *strip_; }
@@ -35,6 +39,7 @@ class Window : public QMainWindow {
 
  private:
     void addKeys();
+    void addPage(Page* page);
     void placeStrip();
     void refresh();
     void setChoosing(bool choosing);
@@ -49,6 +54,8 @@ class Window : public QMainWindow {
     InstrumentStrip* strip_;
     std::vector<Page*> stationPages_;
     Page* start_;
+    std::map<Room, Page*> rooms_;
+    Page* room_ = nullptr;  ///< open beside the stations
     QWidget* keySheet_;
     QTimer clock_;
     int station_ = 0;

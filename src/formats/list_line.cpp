@@ -23,7 +23,9 @@ struct KindWord {
     PartKind kind;
 };
 /// Words of a description that say what a part is, stronger than its designator's letter.
-constexpr std::array<KindWord, 44> kKindWords{{{"trimmer", PartKind::trimmer},
+constexpr std::array<KindWord, 46> kKindWords{{{"trimmer", PartKind::trimmer},
+                                               {"variable", PartKind::trimmer},
+                                               {"varicon", PartKind::trimmer},
                                                {"trimpot", PartKind::trimmer},
                                                {"trimcap", PartKind::trimmer},
                                                {"preset", PartKind::trimmer},
@@ -403,6 +405,15 @@ void readRange(std::string_view text, ListLine& out) {
     }
 }
 
+/// A fixed part with a range beside it may be an adjustable one.
+void checkRange(std::string_view text, ListLine& out) {
+    ListLine range;
+    readRange(text, range);
+    if (out.kind == PartKind::capacitor && range.high > range.low)
+        out.doubts.push_back("A range stands here, " + formatQuantity(range.low, Unit::farad, 3) + " to " +
+                             formatQuantity(range.high, Unit::farad, 3) + ": is it adjustable?");
+}
+
 void checkPlausible(ListLine& out, const Value& value) {
     const std::string text = formatQuantity(out.nominal, out.unit, 4);
     if (value.count > 1)
@@ -529,6 +540,7 @@ ListLine understand(const ListFields& fields, PartKind kindHint, double toleranc
                                              : usualTolerance(out.kind, out.nominal, fields.description));
             checkPlausible(out, value);
             checkMark(out);
+            checkRange(fields.value + " " + fields.description, out);
             out.value = formatQuantity(out.nominal, out.unit, 4);
         } else {
             out.doubts.push_back("No value was found.");

@@ -169,6 +169,32 @@ Result<std::vector<PackingLine>> readPackingList(const std::string& bytes, const
     return out;
 }
 
+std::vector<ListLine> orderOf(const Kit& kit) {
+    std::vector<ListLine> out;
+    for (const Part& part : kit.parts) {
+        const auto same = std::find_if(out.begin(), out.end(), [&](const ListLine& line) {
+            return line.kind == part.kind && line.value == part.value && line.tolerance == part.tolerance &&
+                   line.volts == part.volts && line.code == part.code;
+        });
+        if (same != out.end()) {
+            same->refs.push_back(part.ref);
+            continue;
+        }
+        ListLine line;
+        line.refs = {part.ref};
+        line.kind = part.kind;
+        line.value = part.value;
+        line.nominal = part.nominal;
+        line.unit = part.unit;
+        line.tolerance = part.tolerance;
+        line.volts = part.volts;
+        line.watts = part.watts;
+        line.code = part.code;
+        out.push_back(std::move(line));
+    }
+    return out;
+}
+
 std::vector<DeliveryLine> reconcile(const std::vector<ListLine>& order,
                                     const std::vector<PackingLine>& packing) {
     std::vector<DeliveryLine> out;

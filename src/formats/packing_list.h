@@ -2,6 +2,7 @@
 
 #include "formats/list_line.h"
 #include "formats/table_csv.h"
+#include "kit/kit.h"
 
 namespace ombrek {
 
@@ -28,6 +29,9 @@ struct DeliveryLine {
 /// ordered, shipped, back-ordered and sent instead, in any wording. A back order that is not given is what
 /// was ordered and not shipped, only when the list says so in words.
 Result<std::vector<PackingLine>> readPackingList(const std::string& bytes, const Progress& progress = {});
+
+/// A kit's parts as the lines one would order: like parts together.
+std::vector<ListLine> orderOf(const Kit& kit);
 
 /// Set a packing list against the parts list that was ordered. Lines meet by order code, else by value.
 /// A list line the packing list does not name is told as not on it.

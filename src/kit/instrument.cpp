@@ -116,7 +116,12 @@ double usualUncertainty(Unit unit, double reading) {
 std::string accuracyText(const MeterLine& line) {
     std::string out;
     const auto add = [&](const std::string& text) { out += (out.empty() ? "" : " + ") + text; };
-    if (line.percent > 0) add(plainNumber(line.percent) + "\u202f%");
+    constexpr double kPpm = 1e-4;  // [%]
+    if (line.percent >= 100 * kPpm) {
+        add(plainNumber(line.percent) + "\u202f%");
+    } else if (line.percent > 0) {
+        add(formatQuantity(line.percent / kPpm, Unit::ppm, 3));
+    }
     if (line.digits > 0) add(plainNumber(line.digits) + " digits of " + plainNumber(line.counts));
     if (line.floor > 0) add(formatQuantity(line.floor, line.unit, 3));
     return out.empty() ? "perfect" : out;
@@ -133,7 +138,10 @@ Result<void> readAccuracy(std::string_view text, MeterLine& line) {
         const auto percent = term.ends_with('%') ? parseQuantity(term, Unit::percent) : parseQuantity("");
         const auto value = parseQuantity(term, line.unit);
         const bool number = term.find_first_not_of("0123456789., ") == std::string_view::npos;
-        if (percent && percent->value >= 0 && percent->value <= 100) {
+        const auto ppm = term.ends_with("ppm") ? parseQuantity(term, Unit::ppm) : parseQuantity("");
+        if (ppm && ppm->value >= 0 && ppm->value < 1e6) {
+            out.percent = ppm->value / 1e4;
+        } else if (percent && percent->value >= 0 && percent->value <= 100) {
             out.percent = percent->value;
         } else if (!readDigits(term, out)) {
             if (!value || number || !(value->value >= 0) || value->unit != line.unit)

@@ -88,7 +88,7 @@ std::vector<Substitute> fromDrawers(const Part& part, const std::vector<StockLin
                        freeStock(stock, promises, build, part.ref), most);
 }
 
-std::string describe(const Substitute& substitute, const std::vector<StockLine>& stock) {
+std::string describe(const Substitute& substitute, const std::vector<StockLine>& stock, bool withDrawer) {
     std::string out;
     for (const std::size_t i : substitute.parts) {
         const StockLine& line = stock[i];
@@ -97,6 +97,7 @@ std::string describe(const Substitute& substitute, const std::vector<StockLine>&
             out += " ±" + plainNumber(line.tolerance) + "\u202f%";
     }
     if (substitute.how != Substitute::How::single) out += " in " + std::string(word(substitute.how));
+    if (!withDrawer) return out;
     std::set<std::string> drawers;
     for (const std::size_t i : substitute.parts) {
         if (!stock[i].drawer.empty()) drawers.insert(stock[i].drawer);

@@ -24,7 +24,9 @@ std::vector<Substitute> fromDrawers(const Part& part, const std::vector<StockLin
                                     std::size_t most = 8);
 
 /// "68 nF and 33 nF in parallel, drawer B3".
-std::string describe(const Substitute& substitute, const std::vector<StockLine>& stock);
+/// @param withDrawer  say also where it lies
+std::string describe(const Substitute& substitute, const std::vector<StockLine>& stock,
+                     bool withDrawer = true);
 
 /// One line to buy: like parts together.
 struct ShoppingLine {

@@ -47,15 +47,16 @@ TEST_CASE("every action of the first station is undone and redone, one by one, o
         [](Book& b) { return b.readMark("R1", "it's brown", true); },
         [](Book& b) { return b.readMark("R1", "red", false); },
         [](Book& b) {
-            return b.addLoose({0, PartKind::capacitor, "104", 99e-9, 1e-9});
+            return b.keepLoose({0, PartKind::capacitor, "104", 99e-9, 1e-9});
         },
         [](Book& b) {
-            return b.addLoose({0, PartKind::resistor, "x", NAN, 0});
+            return b.keepLoose({0, PartKind::resistor, "x", NAN, 0});
         },
+        [](Book& b) { return b.keepLoose({1, PartKind::capacitor, "104K", 98e-9, 1e-9}); },
         [](Book& b) { return b.settleLoose(1, "C1", Unit::farad); },
         [](Book& b) { return b.settleLoose(2, "R4", Unit::ohm); },
         [](Book& b) {
-            return b.addLoose({0, PartKind::resistor, "", 33, 1});
+            return b.keepLoose({0, PartKind::resistor, "", 33, 1});
         },
         [](Book& b) { return b.movePart("C1", "C2"); },
         [](Book& b) {
@@ -128,7 +129,7 @@ TEST_CASE("a loose part that found its line brings its reading and its mark") {
     Shack shack;
     auto book = shack.begun();
     REQUIRE(book->markPart("C1", PartMark::missing));
-    REQUIRE(book->addLoose({0, PartKind::capacitor, "104K", 98e-9, 1.2e-9}));
+    REQUIRE(book->keepLoose({0, PartKind::capacitor, "104K", 98e-9, 1.2e-9}));
     const auto id = book->build()->loose.front().id;
     REQUIRE(book->settleLoose(id, "C1", Unit::farad));
     const Build build = *book->build();

@@ -261,13 +261,14 @@ SplitText splitQuantity(double value, Unit unit, int digits, Zeros zeros) {
     if (!row(unit).prefixed || value == 0.0)
         return {fixedDigits(value, digits, zeros), std::string(symbol(unit))};
 
-    static constexpr std::array<std::string_view, 9> letters{"f", "p", "n", "µ", "m", "", "k", "M", "G"};
+    // Femto is read but not written: the trade says 0.5 pF.
+    static constexpr std::array<std::string_view, 8> letters{"p", "n", "µ", "m", "", "k", "M", "G"};
     // The tiny term keeps 1000.0 (log10 a hair under 3) in the kilo range.
     int step = static_cast<int>(std::floor(std::log10(std::fabs(value)) / 3.0 + 1e-12));
-    step = std::clamp(step, -5, 3);
+    step = std::clamp(step, -4, 3);
     const double mantissa = roundedTo(value / std::pow(10.0, 3 * step), digits);
     return {fixedDigits(mantissa, digits, zeros),
-            std::string(letters[static_cast<std::size_t>(step + 5)]) + std::string(symbol(unit))};
+            std::string(letters[static_cast<std::size_t>(step + 4)]) + std::string(symbol(unit))};
 }
 
 std::string formatQuantity(double value, Unit unit, int digits, Zeros zeros) {

@@ -2,11 +2,13 @@
 
 #include "desk/parts_in/bag_rows.h"
 #include "desk/parts_in/parts_in_model.h"
+#include "desk/pieces/band_picker.h"
 #include "desk/pieces/card.h"
+#include "desk/pieces/part_view.h"
 #include "desk/pieces/reading_card.h"
 #include "desk/pieces/text.h"
 #include "desk/pieces/trouble_line.h"
-#include "kit/parts_in.h"
+#include "report/labels.h"
 
 namespace ombrek {
 
@@ -15,15 +17,19 @@ PartsInPage::PartsInPage(Session& session)
       counts_(textLabel(15, false, "soft")),
       reading_(new ReadingCard),
       bag_(new BagRows),
+      bands_(new BandPicker),
+      picture_(new PartView),
       troubles_(new Card),
       part_(new Card) {
     big()->addWidget(reading_);
+    big()->addWidget(bands_);
     big()->addSpacing(6);
     big()->addWidget(counts_);
     big()->addWidget(bag_);
     big()->addStretch(1);
-    side()->addWidget(troubles_, 3);
-    side()->addWidget(part_, 2);
+    side()->addWidget(troubles_, 0);
+    part_->addBody(picture_);
+    side()->addWidget(part_, 1);
     addKeys();
     connect(&session_, &Session::taken, this, [this](const QString& subject) {
         if (!subject.startsWith(QLatin1String("part:"))) return;
@@ -31,30 +37,76 @@ PartsInPage::PartsInPage(Session& session)
         wanted_.clear();
         refresh();
     });
-    connect(bag_, &BagRows::chosen, this, [this](const QString& ref) {
-        wanted_ = shown_ = ref;
-        refresh();
+    connect(bag_, &BagRows::chosen, this, [this](const QString& ref) { begin(ref); });
+    const auto putAway = [this] {
+        reading_->setVisible(true);
+        setFocus();
+    };
+    connect(bands_, &BandPicker::left, this, putAway);
+    connect(bands_, &BandPicker::used, this, [this, putAway](const QStringList& bands) {
+        putAway();
+        const PartsInView v = view();
+        if (v.wanted != nullptr && !bands.isEmpty()) useMark(qs(v.wanted->ref), bands.join(QChar(' ')));
     });
 }
 
 void PartsInPage::addKeys() {
     setEnter("take it", [this] { take(); });
     addKey("N", "N", "not here", [this] { mark(PartMark::missing); });
-    addKey("T", "T", "take on trust", [this] { mark(PartMark::trusted); });
-    addKey("R", "R", "read the last again", [this] { again(); });
+    addKey("M", "M", "read its mark", [this] { readMark(); });
+    addKey("U", "U", "which part is this?", [this] { emit wants(Room::whichPart, QString()); });
+    addKey("W", "W", "what to do", [this] { whatToDo(); });
     addKey("Down", "Up Down", "choose a line", [this] { choose(1); });
-    addKey(
-        "Up", "Up", "the line before", [this] { choose(-1); }, false);
+    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
+        addKey(key, key, does, std::move(act), false);
+    };
+    rare("Up", "the line before", [this] { choose(-1); });
+    rare("T", "take on trust", [this] { mark(PartMark::trusted); });
+    rare("R", "read the last again", [this] { again(); });
+    rare("K", "its colour bands, by key or picked", [this] {
+        const PartsInView v = view();
+        if (v.wanted == nullptr || !v.wanted->measurable()) return;
+        reading_->hide();
+        bands_->begin();
+    });
+    rare("E", "another type came, and will do", [this] { acceptOther(); });
+    rare("Y", "way of working: by kind, by the plan, before fitting",
+         [this] { session_.keep(session_.book().chooseWay(BagWay((int(session_.build().way) + 1) % 3))); });
+    rare("H", "how deep: measure all, the doubtful, trust the bag", [this] {
+        session_.keep(session_.book().chooseDepth(BagDepth((int(session_.build().depth) + 1) % 3)));
+    });
+    rare("P", "print labels, tray map or picking list", [this] { print(); });
+    rare("I", "a packing list that came with the order", [this] { emit wants(Room::delivery, QString()); });
+}
+
+PartsInView PartsInPage::view() const {
+    const MeterLine* lc = meterFor(session_.book().meters(), Unit::farad, 0);
+    return partsInView(session_.kit(), session_.build(), wanted_.toStdString(), shown_.toStdString(),
+                       lc != nullptr && lc->zero != 0);
+}
+
+void PartsInPage::begin(const QString& about) {
+    wanted_ = shown_ = about;
+    refresh();
 }
 
 void PartsInPage::take() {
-    const auto view = partsInView(session_.kit(), session_.build(), wanted_.toStdString(), "");
-    if (view.wanted == nullptr) return;
-    if (!view.wanted->measurable()) {
-        mark(PartMark::seen);
-        return;
+    const PartsInView v = view();
+    if (v.wanted == nullptr) return;
+    switch (v.ask.how) {
+        case PartAsk::How::measure:
+            session_.read({0, "part:" + v.wanted->ref, 0, v.wanted->unit, 0, 0, "", 0});
+            break;
+        case PartAsk::How::count: {
+            shown_ = qs(v.wanted->ref);
+            wanted_.clear();
+            session_.keep(session_.book().markParts(v.ask.refs, PartMark::trusted));
+            break;
+        }
+        case PartAsk::How::look:
+            mark(PartMark::seen);
+            break;
     }
-    session_.read({0, "part:" + view.wanted->ref, 0, view.wanted->unit, 0, 0, "", 0});
 }
 
 void PartsInPage::again() {
@@ -64,42 +116,111 @@ void PartsInPage::again() {
 }
 
 void PartsInPage::mark(PartMark mark) {
-    const auto view = partsInView(session_.kit(), session_.build(), wanted_.toStdString(), "");
-    if (view.wanted == nullptr) return;
-    const QString ref = qs(view.wanted->ref);
+    const PartsInView v = view();
+    if (v.wanted == nullptr) return;
+    const QString ref = qs(v.wanted->ref);
     wanted_.clear();
     shown_ = ref;
     session_.keep(session_.book().markPart(ref.toStdString(), mark));
     refresh();
 }
 
+void PartsInPage::readMark() {
+    const PartsInView v = view();
+    const Part* part = wanted_.isEmpty() && v.wanted == nullptr ? v.shown : v.wanted;
+    if (part == nullptr) return;
+    const QString ref = qs(part->ref);
+    askText(QStringLiteral("Printed on %1").arg(ref), ref == looked_ ? seen_ : QString(),
+            [this, ref](const QString& text) { useMark(ref, text); });
+}
+
+void PartsInPage::useMark(const QString& ref, const QString& printed) {
+    const Part* part = session_.kit().part(ref.toStdString());
+    if (part == nullptr) return;
+    const bool agrees = markAgrees(*part, printed.toStdString());
+    const bool read = session_.build().last("part:" + part->ref) != nullptr;
+    shown_ = ref;
+    wanted_ = agrees || read ? QString() : ref;
+    // Where everything is measured, the mark alone does not settle a line.
+    const bool settles = agrees && !read && session_.build().depth != BagDepth::measureAll;
+    if (session_.keep(session_.book().readMark(part->ref, printed.toStdString(), settles)))
+        session_.say(qs(markSentence(*part, printed.toStdString())),
+                     agrees ? VerdictState::pass : VerdictState::doubtful);
+}
+
+void PartsInPage::acceptOther() {
+    const PartsInView v = view();
+    const Part* part = v.wanted != nullptr ? v.wanted : v.shown;
+    if (part == nullptr) return;
+    const std::string ref = part->ref;
+    askText(QStringLiteral("Type that came for %1").arg(qs(ref)), QString(),
+            [this, ref](const QString& type) {
+                askText(QStringLiteral("Its gain group, or -"), QString(),
+                        [this, ref, type](const QString& group) {
+                            askText(QStringLiteral("Why it will do"), QString(),
+                                    [this, ref, type, group](const QString& why) {
+                                        QString note = type;
+                                        if (group != QLatin1String("-"))
+                                            note += QStringLiteral(", gain group ") + group;
+                                        note += QStringLiteral(": ") + why;
+                                        wanted_.clear();
+                                        shown_ = qs(ref);
+                                        session_.keep(session_.book().decide(
+                                            ref, {Remedy::How::equivalent, note.toStdString()}));
+                                    });
+                        });
+            });
+}
+
 void PartsInPage::choose(int by) {
-    const auto& parts = session_.kit().parts;
-    const auto view = partsInView(session_.kit(), session_.build(), wanted_.toStdString(), "");
+    const auto parts = partsInOrder(session_.kit(), session_.build());
+    const PartsInView v = view();
     const int count = int(parts.size());
-    const int at = view.wanted == nullptr ? (by > 0 ? -1 : count) : int(view.wanted - parts.data());
-    wanted_ = shown_ = qs(parts[std::size_t((at + by + count) % count)].ref);
-    refresh();
+    const auto hit = std::find(parts.begin(), parts.end(), v.wanted);
+    const int at = hit == parts.end() ? (by > 0 ? -1 : count) : int(hit - parts.begin());
+    begin(qs(parts[std::size_t((at + by + count) % count)]->ref));
+}
+
+void PartsInPage::whatToDo() {
+    const PartsInView v = view();
+    if (v.troubles.empty()) {
+        session_.say(QStringLiteral("Nothing is wrong so far."));
+        return;
+    }
+    emit wants(Room::remedy, wanted_);
+}
+
+void PartsInPage::print() {
+    const QString name = qs(session_.kit().id) + QStringLiteral("-") +
+                         qs(labelsName(session_.build().way)).replace(QChar(' '), QChar('-')) +
+                         QStringLiteral(".pdf");
+    askFile(QStringLiteral("Print the %1 to").arg(qs(labelsName(session_.build().way))), name,
+            [this](const QString& file) {
+                const LabelSheet sheet = labelSheet(session_.kit(), session_.build());
+                writeOut(file, [sheet] { return labelsAsPdf(sheet); });
+            });
 }
 
 void PartsInPage::refresh() {
     if (!session_.hasBuild()) return;
     if (session_.kit().part(wanted_.toStdString()) == nullptr) wanted_.clear();
     if (session_.kit().part(shown_.toStdString()) == nullptr) shown_.clear();
-    const PartsInView view =
-        partsInView(session_.kit(), session_.build(), wanted_.toStdString(), shown_.toStdString());
-    setNow(qs(view.now), qs(view.why));
-    if (view.wanted != nullptr && view.wanted->measurable()) {
-        const Reading pattern{0, "part:" + view.wanted->ref, 0, view.wanted->unit, 0, 0, "", 0};
-        wantReading(QStringLiteral("%1 reads").arg(qs(view.wanted->ref)),
+    const PartsInView v = view();
+    setNow(qs(v.now), qs(v.why));
+    if (v.wanted != nullptr && v.wanted->measurable()) {
+        const Reading pattern{0, "part:" + v.wanted->ref, 0, v.wanted->unit, 0, 0, "", 0};
+        wantReading(QStringLiteral("%1 reads").arg(qs(v.wanted->ref)),
                     [this, pattern](const QString& text) { session_.type(pattern, text); });
     } else {
         wantReading(QString(), nullptr);
     }
-    if (view.shown != nullptr) showReading(view);
-    counts_->setText(QStringLiteral("The bag: ") + qs(view.counts));
-    bag_->show(view.rows, view.wanted ? qs(view.wanted->ref) : QString());
-    showTroubles(view);
+    if (v.shown != nullptr) showReading(v);
+    counts_->setText(QStringLiteral("The bag: %1\n%2 (Y), %3 (H)")
+                         .arg(qs(v.counts), qs(ombrek::name(session_.build().way)),
+                              qs(ombrek::name(session_.build().depth))));
+    bag_->show(v.rows, v.wanted ? qs(v.wanted->ref) : QString());
+    showTroubles(v);
+    showPart(v);
 }
 
 void PartsInPage::showReading(const PartsInView& view) {
@@ -107,37 +228,60 @@ void PartsInPage::showReading(const PartsInView& view) {
     reading_->show({qs(shown.ref) + QStringLiteral("   ") + qs(shown.what), qs(view.beside), view.verdict,
                     shown.nominal, shown.measurable() ? QStringLiteral("no reading") : qs(shown.value),
                     shown.measurable() ? QStringLiteral("Put it on the clips, or type what the meter says.")
-                                       : QStringLiteral("Nothing to measure: look at its mark.")});
+                                       : QStringLiteral("Nothing to measure: look at its mark."),
+                    QString()});
+}
+
+void PartsInPage::showPart(const PartsInView& view) {
+    if (view.shown == nullptr) return;
     const Part& look = *(view.wanted ? view.wanted : view.shown);
-    part_->setTitle(QStringLiteral("What to look for on %1").arg(qs(look.ref)));
-    part_->setFacts({{QStringLiteral("Value"), qs(look.value)}, {QStringLiteral("Bag"), qs(look.bag)}});
+    const QString ref = qs(look.ref);
+    part_->setTitle(QStringLiteral("What to look for on %1").arg(ref));
+    picture_->show({look.kind, qs(look.value), qs(look.mark), qs(look.orientation)});
     QStringList texts;
-    if (!look.mark.empty()) texts << QStringLiteral("Marked %1.").arg(qs(look.mark));
+    texts << qs(look.value) + (look.bag.empty() ? QString() : QStringLiteral(" from bag ") + qs(look.bag)) +
+                 (look.mark.empty() ? QString() : QStringLiteral(", marked ") + qs(look.mark)) + QChar('.');
     if (!look.orientation.empty()) texts << QStringLiteral("Way round: %1.").arg(qs(look.orientation));
-    part_->setText(texts.join(QChar(' ')));
+    if (ref == looked_ && !seen_.isEmpty()) texts << QStringLiteral("On the practice part: %1.").arg(seen_);
+    part_->setText(texts.join(QChar('\n')));
+    if (ref == looked_) return;
+    looked_ = ref;
+    seen_.clear();
+    session_.bench().look(QStringLiteral("part:") + ref,
+                          [self = QPointer<PartsInPage>(this), ref](const QString& seen) {
+                              if (!self || self->looked_ != ref || seen.isEmpty()) return;
+                              self->seen_ = seen;
+                              self->refresh();
+                          });
 }
 
 void PartsInPage::showTroubles(const PartsInView& view) {
     delete troubleList_;
     troubleList_ = nullptr;
     troubles_->setTitle(QStringLiteral("What the bag is telling"));
-    troubles_->setText(view.troubles.empty() ? QStringLiteral("Nothing wrong so far.") : QString());
+    troubles_->setText(view.troubles.empty() ? QStringLiteral("Nothing wrong so far.") : qs(view.decider));
     if (view.troubles.empty()) return;
     troubleList_ = new QWidget;
     auto* layout = new QVBoxLayout(troubleList_);
     layout->setContentsMargins(0, 0, 0, 0);
-    layout->setSpacing(6);
-    constexpr std::size_t most = 5;
-    const std::size_t first = view.troubles.size() > most ? view.troubles.size() - most : 0;
-    for (std::size_t i = first; i < view.troubles.size(); ++i) {
-        auto* line =
-            new TroubleLine(view.troubles[i].state, qs(view.troubles[i].head), qs(view.troubles[i].sentence));
-        layout->addWidget(line);
+    layout->setSpacing(5);
+    constexpr std::size_t most = 4;
+    std::size_t shown = 0, settled = 0;
+    for (std::size_t i = 0; i < view.troubles.size(); ++i) {
+        settled += !view.remedies[i].empty();
+        if (!view.remedies[i].empty() || shown == most) continue;
+        ++shown;
+        layout->addWidget(new TroubleLine(view.troubles[i].state, qs(view.troubles[i].head),
+                                          qs(view.troubles[i].sentence)));
     }
-    if (first > 0) {
-        auto* more = textLabel(13, false, "soft");
-        more->setText(QStringLiteral("and %1 more").arg(first));
-        layout->addWidget(more);
+    const std::size_t more = view.troubles.size() - settled - shown;
+    QStringList rest;
+    if (more > 0) rest << QStringLiteral("%1 more").arg(more);
+    if (settled > 0) rest << QStringLiteral("%1 settled").arg(settled);
+    if (!rest.isEmpty()) {
+        auto* label = textLabel(13, false, "soft");
+        label->setText(rest.join(QStringLiteral(", ")) + QStringLiteral(": W shows them all"));
+        layout->addWidget(label);
     }
     troubles_->addBody(troubleList_);
 }

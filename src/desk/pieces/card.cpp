@@ -75,6 +75,7 @@ Card::Card(QWidget* parent)
     layout_->addWidget(text_);
     layout_->addWidget(caution_);
     layout_->addStretch(1);
+    title_->hide();
     text_->hide();
     caution_->hide();
 }
@@ -127,7 +128,7 @@ void Card::addBody(QWidget* widget, int stretch) { body_->addWidget(widget, stre
 
 void Card::fillWithBody() {
     layout_->setStretchFactor(body_, 1);
-    delete layout_->takeAt(layout_->count() - 1);
+    layout_->setStretch(layout_->count() - 1, 0);
 }
 
 }  // namespace ombrek

@@ -26,7 +26,7 @@ class Card : public QFrame {
     void setCaution(const QString& text);
     /// Room for a widget of one's own, above the paragraph.
     void addBody(QWidget* widget, int stretch = 0);
-    /// No stretch at the end: the body takes all room.
+    /// The body takes all room; while it is hidden, the text keeps at the top.
     void fillWithBody();
 
  private:

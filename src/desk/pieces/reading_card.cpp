@@ -51,7 +51,8 @@ void ReadingCard::show(const Content& content) {
     }
     verdict_->show(v.state, v.sentence.empty() ? content.waiting : QString::fromStdString(v.sentence));
     gauge_->show(v, content.nominal);
-    hint_->setText(read && v.uncertainty > 0
+    hint_->setText(!content.hint.isEmpty() ? content.hint
+                   : read && v.uncertainty > 0
                        ? QStringLiteral("Bar: the meter's own error, ±%1. Sand: one cannot be sure.")
                              .arg(QString::fromStdString(formatQuantity(v.uncertainty, v.unit, 2)))
                        : QString());

@@ -17,8 +17,9 @@ class ReadingCard : public Card {
         QString head, beside;
         Verdict verdict;     ///< limits and unit also before there is a reading
         double nominal = 0;  ///< drawn on the scale; NaN: none
-        QString word;     ///< large in place of a number, when there is none
-        QString waiting;  ///< said in place of a verdict's sentence while nothing is read
+        QString word;        ///< large in place of a number, when there is none
+        QString waiting;     ///< said in place of a verdict's sentence while nothing is read
+        QString hint = {};   ///< under the scale, in place of what the bar means for a meter
     };
     void show(const Content& content);
     void setDoubled(bool on);

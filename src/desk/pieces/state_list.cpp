@@ -17,7 +17,7 @@ class StateDelegate : public QStyledItemDelegate {
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {200, 30}; }
 
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
-        const auto& line = static_cast<const StateListModel*>(index.model())->line(index.row());
+        const StateLine line = static_cast<const StateListModel*>(index.model())->line(index.row());
         const Colours& c = coloursOf(*option.widget);
         const QRectF r = option.rect;
         p->save();
@@ -50,18 +50,17 @@ class StateDelegate : public QStyledItemDelegate {
 
 }  // namespace
 
-void StateListModel::setLines(std::vector<StateLine> lines) {
+void StateListModel::setLines(int count, std::function<StateLine(int)> line) {
     beginResetModel();
-    lines_ = std::move(lines);
+    count_ = count;
+    line_ = std::move(line);
     endResetModel();
 }
 
-int StateListModel::rowCount(const QModelIndex& parent) const {
-    return parent.isValid() ? 0 : int(lines_.size());
-}
+int StateListModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : count_; }
 
 QVariant StateListModel::data(const QModelIndex& index, int role) const {
-    const StateLine& l = line(index.row());
+    const StateLine l = line(index.row());
     if (role == Qt::DisplayRole) return l.text;
     if (role == Qt::AccessibleTextRole)
         return QStringLiteral("%1, %2, %3").arg(l.text, wordOf(l.state), l.right);
@@ -83,10 +82,16 @@ void StateList::setLines(std::vector<StateLine> lines) {
     const auto current =
         std::find_if(lines.begin(), lines.end(), [](const StateLine& l) { return l.current; });
     const int row = current == lines.end() ? -1 : int(current - lines.begin());
+    const int count = int(lines.size());
+    setLines(
+        count, [lines = std::move(lines)](int i) { return lines[std::size_t(i)]; }, row);
+}
+
+void StateList::setLines(int count, std::function<StateLine(int)> line, int current) {
     const int kept = verticalScrollBar()->value();
-    model_->setLines(std::move(lines));
-    if (row >= 0) {
-        scrollTo(model_->index(row), QAbstractItemView::PositionAtCenter);
+    model_->setLines(count, std::move(line));
+    if (current >= 0) {
+        scrollTo(model_->index(current), QAbstractItemView::PositionAtCenter);
     } else {
         verticalScrollBar()->setValue(kept);
     }

@@ -2,6 +2,7 @@
 
 #include <QAbstractListModel>
 #include <QListView>
+#include <functional>
 #include <vector>
 
 #include "core/quantity/verdict.h"
@@ -20,13 +21,15 @@ class StateListModel : public QAbstractListModel {
     Q_OBJECT
  public:
     using QAbstractListModel::QAbstractListModel;
-    void setLines(std::vector<StateLine> lines);
-    const StateLine& line(int row) const { return lines_[static_cast<std::size_t>(row)]; }
+    /// `line` is asked for what is to be seen, so that a list may be very long.
+    void setLines(int count, std::function<StateLine(int)> line);
+    StateLine line(int row) const { return line_(row); }
     int rowCount(const QModelIndex& parent = {}) const override;
     QVariant data(const QModelIndex& index, int role) const override;
 
  private:
-    std::vector<StateLine> lines_;
+    int count_ = 0;
+    std::function<StateLine(int)> line_;
 };
 
 /// A quiet list with verdict marks; follows the line in hand. Takes no part in the tab order: the page's keys
@@ -36,6 +39,8 @@ class StateList : public QListView {
  public:
     explicit StateList(QWidget* parent = nullptr);
     void setLines(std::vector<StateLine> lines);
+    /// A long list, made as it is looked at. @param current  row in hand; −1: none
+    void setLines(int count, std::function<StateLine(int)> line, int current);
 
  signals:
     void picked(int row);

@@ -37,6 +37,7 @@ StartPage::StartPage(Session& session)
             if (session_.hasBuild()) emit begun();
         });
     });
+    addKey("L", "L", "a parts list", [this] { emit wants(Room::list, QString()); });
     connect(list_, &StateList::picked, this, [this](int row) {
         at_ = row;
         refresh();
@@ -92,7 +93,8 @@ void StartPage::refresh() {
     at_ = std::clamp(at_, 0, std::max(0, int(entries_.size()) - 1));
     setNow(session_.hasBuild() ? QStringLiteral("Go on with a build, or begin another kit.")
                                : QStringLiteral("Begin: choose a kit and press Enter."),
-           QStringLiteral("The first is the practice kit; O opens a kit file of your own."));
+           QStringLiteral("The first is the practice kit. O opens a kit file; L takes a parts list, pasted "
+                          "or as a table."));
     std::vector<StateLine> lines;
     for (std::size_t i = 0; i < entries_.size(); ++i) {
         lines.push_back({entries_[i].build ? VerdictState::pass : VerdictState::notDone, entries_[i].title,

@@ -1,0 +1,267 @@
+#include "desk/drawers/drawers_page.h"
+
+#include <QKeyEvent>
+#include <cmath>
+
+#include "desk/pieces/big_number.h"
+#include "desk/pieces/card.h"
+#include "desk/pieces/state_list.h"
+#include "desk/pieces/text.h"
+#include "formats/files.h"
+#include "formats/parts_list.h"
+#include "formats/stock_csv.h"
+#include "kit/bag_story.h"
+#include "kit/stock_text.h"
+
+namespace ombrek {
+
+DrawersPage::DrawersPage(Session& session)
+    : Page(session, QStringLiteral("Drawers")),
+      find_(new QLineEdit),
+      number_(new BigNumber(60)),
+      what_(textLabel(17)),
+      found_(textLabel(14, false, "soft")),
+      list_(new StateList),
+      line_(new Card),
+      help_(new Card) {
+    find_->setFont(benchFont(22));
+    find_->setPlaceholderText(QStringLiteral("10n..47n 50V"));
+    find_->setAccessibleName(QStringLiteral("Find in the drawers"));
+    find_->installEventFilter(this);
+    big()->addWidget(find_);
+    big()->addWidget(found_);
+    auto* sheet = new Card;
+    sheet->addBody(list_, 1);
+    sheet->fillWithBody();
+    big()->addWidget(sheet, 1);
+    line_->addBody(number_);
+    line_->addBody(what_);
+    side()->addWidget(line_, 0);
+    help_->setTitle(QStringLiteral("What can be typed"));
+    help_->setText(QStringLiteral(
+        "4k7\u2003that value\n10n..47n\u2003a range\n50V\u2003at least so many volts\n1%\u2003that tolerance "
+        "or better\nnpn B3\u2003words of the name or the drawer\n\nAll of it must fit. What is promised to a "
+        "kit is not offered to another."));
+    side()->addWidget(help_, 1);
+    addKeys();
+    connect(find_, &QLineEdit::textChanged, this, [this] { search(); });
+    connect(list_, &StateList::picked, this, [this](int row) {
+        at_ = row;
+        showLine();
+    });
+}
+
+void DrawersPage::addKeys() {
+    const auto common = [this](const char* key, const char* shown, const char* does,
+                               std::function<void()> act) { addKey(key, shown, does, std::move(act)); };
+    common("F", "F", "find", [this] { find_->setFocus(); });
+    common("Down", "Up Down", "a line", [this] { choose(1); });
+    common("+", "+ \u2212", "one more, one less", [this] { count(1); });
+    common("A", "A", "add a line", [this] { addTyped(); });
+    common("C", "C", "change it", [this] { change(); });
+    common("I", "I", "take in a CSV", [this] {
+        askFile(QStringLiteral("Stock file"), QStringLiteral("drawers.csv"),
+                [this](const QString& f) { takeIn(f); });
+    });
+    common("Esc", "Esc", "back", [this] {
+        if (working()) return work().stop();
+        emit left();
+    });
+    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
+        addKey(key, key, does, std::move(act), false);
+    };
+    rare("Up", "the line before", [this] { choose(-1); });
+    rare("-", "one less", [this] { count(-1); });
+    rare("S", "the spares of this kit into a drawer", [this] { putSpares(); });
+    rare("X", "write the drawers as CSV", [this] {
+        askFile(QStringLiteral("Write the drawers to"), QStringLiteral("drawers.csv"),
+                [this](const QString& file) {
+                    writeOut(file,
+                             [all = drawers_] { return QByteArray::fromStdString(writeStock(all->lines)); });
+                });
+    });
+    rare("Delete", "take the line out", [this] {
+        if (const StockLine* l = line()) session_.keep(session_.book().removeStock(l->id));
+    });
+}
+
+void DrawersPage::begin(const QString&) { find_->setFocus(); }
+
+const StockLine* DrawersPage::line() const {
+    return at_ >= 0 && at_ < int(rows_.size()) ? &drawers_->lines[rows_[std::size_t(at_)]] : nullptr;
+}
+
+int DrawersPage::freeOf(const StockLine& line) const { return freeFor(line, promises_, 0); }
+
+void DrawersPage::refresh() {
+    const auto now = session_.drawers();
+    promises_ = session_.book().promises();
+    if (now != drawers_) drawers_ = now;
+    search();
+}
+
+void DrawersPage::search() {
+    if (!drawers_) return;
+    const StockLine* kept = line();
+    const std::int64_t id = kept != nullptr ? kept->id : 0;
+    rows_ = drawers_->search.find(find_->text().toStdString());
+    const auto same =
+        std::find_if(rows_.begin(), rows_.end(), [&](std::size_t i) { return drawers_->lines[i].id == id; });
+    at_ = same == rows_.end() ? 0 : int(same - rows_.begin());
+    found_->setText(drawers_->lines.empty()
+                        ? QStringLiteral("No drawer has anything yet: A adds a line, I takes in a CSV.")
+                        : QStringLiteral("%L1 of %L2 lines").arg(rows_.size()).arg(drawers_->lines.size()));
+    showLine();
+}
+
+void DrawersPage::showLine() {
+    const StockLine* l = line();
+    setNow(drawers_->lines.empty() ? QStringLiteral("Begin your drawers: A, then B3 22n 5% 100V film x4.")
+                                   : QStringLiteral("Find a part: type a value, a range or a word."),
+           QStringLiteral("F types; Esc or Enter comes back to the keys."));
+    const int shown = at_;
+    list_->setLines(
+        int(rows_.size()),
+        [this, drawers = drawers_, shown](int row) {
+            const StockLine& s = drawers->lines[rows_[std::size_t(row)]];
+            const int free = freeOf(s);
+            const QString promised =
+                free < s.count ? QStringLiteral(", %1 promised").arg(s.count - free) : QString();
+            return StateLine{free > 0 ? VerdictState::pass : VerdictState::notDone, qs(describe(s)),
+                             QStringLiteral("%1 in %2").arg(s.count).arg(qs(s.drawer)) + promised,
+                             row == shown, false};
+        },
+        at_);
+    line_->setTitle(l == nullptr ? QStringLiteral("No line")
+                                 : QStringLiteral("Drawer %1").arg(qs(l->drawer)));
+    if (l == nullptr) {
+        number_->showWord(QStringLiteral("nothing fits"));
+        what_->setText(QString());
+        line_->setText(QString());
+        return;
+    }
+    number_->show(QString::number(l->count), QStringLiteral("pc"));
+    what_->setText(qs(describe(*l)));
+    const int promised = l->count - freeOf(*l);
+    line_->setText(promised > 0 ? QStringLiteral("%1 of them promised to a kit.").arg(promised) : QString());
+}
+
+void DrawersPage::choose(int by) {
+    if (rows_.empty()) return;
+    at_ = (at_ + by + int(rows_.size())) % int(rows_.size());
+    showLine();
+}
+
+void DrawersPage::count(int by) {
+    if (const StockLine* l = line()) {
+        StockLine changed = *l;
+        changed.count = std::max(0, changed.count + by);
+        session_.keep(session_.book().changeStock(changed));
+    }
+}
+
+void DrawersPage::addTyped() {
+    askText(QStringLiteral("Drawer, part, count"), QString(), [this](const QString& text) {
+        const auto typed = readStockText(text.toStdString());
+        if (!typed) return session_.say(qs(typed.error().sentence), VerdictState::cannotTell);
+        session_.keep(session_.book().addStock({*typed}));
+    });
+}
+
+void DrawersPage::change() {
+    const StockLine* l = line();
+    if (l == nullptr) return;
+    const std::int64_t id = l->id;
+    askText(QStringLiteral("Drawer, part, count"), qs(stockText(*l)), [this, id](const QString& text) {
+        auto typed = readStockText(text.toStdString());
+        if (!typed) return session_.say(qs(typed.error().sentence), VerdictState::cannotTell);
+        typed->id = id;
+        session_.keep(session_.book().changeStock(*typed));
+    });
+}
+
+/// Read a file and keep it in the book, all off the window's thread; one action.
+void DrawersPage::takeIn(const QString& file) {
+    struct Taken {
+        std::size_t lines = 0;
+        std::vector<RefusedLine> refused;
+    };
+    const bool begun = work().start<Result<Taken>>(
+        [this, path = file.toStdString()](const LongWork::Progress& progress) -> Result<Taken> {
+            const auto bytes = readFile(path, kLargestList);
+            if (!bytes) return tl::make_unexpected(bytes.error());
+            auto read = readStock(*bytes, [&](double share) { return progress(share / 2); });
+            if (!read) return tl::make_unexpected(read.error());
+            const auto kept = session_.book().importStock(
+                read->lines, [&](double share) { return progress(0.5 + share / 2); });
+            if (!kept) return tl::make_unexpected(kept.error());
+            return Taken{read->lines.size(), std::move(read->refused)};
+        },
+        [this](Result<Taken> taken) {
+            if (!taken) return session_.say(qs(taken.error().text()), VerdictState::fail);
+            session_.book().announce();
+            QString line = QStringLiteral("%L1 lines taken in; Z takes them back.").arg(taken->lines);
+            if (!taken->refused.empty())
+                line += QStringLiteral(" %L1 refused, the first on line %2: %3")
+                            .arg(taken->refused.size())
+                            .arg(taken->refused.front().line)
+                            .arg(qs(taken->refused.front().reason));
+            session_.say(line, taken->refused.empty() ? VerdictState::pass : VerdictState::doubtful);
+        });
+    if (!begun) session_.say(QStringLiteral("Something is still being worked on."));
+}
+
+void DrawersPage::putSpares() {
+    if (!session_.hasBuild()) return;
+    std::vector<std::int64_t> ids;
+    std::vector<StockLine> lines;
+    for (const BagTrouble& t : bagStory(session_.kit(), session_.build()).troubles) {
+        if (t.what != BagTrouble::What::over) continue;
+        for (const LoosePart& part : session_.build().loose) {
+            if (part.id != t.loose) continue;
+            const auto marked = markedValues(part.printed, part.kind);
+            const double value = std::isfinite(part.value) && marked.empty() ? part.value
+                                 : marked.empty()                            ? 0
+                                                                             : marked.front();
+            ids.push_back(part.id);
+            lines.push_back({0, "spares", part.kind, value, unitOf(part.kind), 0, 0, 0,
+                             "from " + session_.kit().name, 1});
+        }
+    }
+    if (ids.empty()) return session_.say(QStringLiteral("This kit has no parts over."));
+    if (session_.keep(session_.book().putSpares(ids, lines)))
+        session_.say(QStringLiteral("%1 put into the drawer \"spares\".").arg(ids.size()),
+                     VerdictState::pass);
+}
+
+void DrawersPage::keyPressEvent(QKeyEvent* event) {
+    const QString text = event->text();
+    if (!text.isEmpty() && text[0].isDigit() && event->modifiers() == Qt::NoModifier) {
+        find_->setFocus();
+        find_->setText(text);
+        return;
+    }
+    Page::keyPressEvent(event);
+}
+
+/// In the field, Enter, Esc and Down go back to the keys; what was typed stays.
+bool DrawersPage::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == find_ && event->type() == QEvent::ShortcutOverride) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        const bool own = !key->text().isEmpty() || key->key() == Qt::Key_Down;
+        if (own && !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
+            event->accept();
+            return true;
+        }
+    }
+    if (watched == find_ && event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Escape || key == Qt::Key_Return || key == Qt::Key_Enter || key == Qt::Key_Down) {
+            setFocus();
+            return true;
+        }
+    }
+    return Page::eventFilter(watched, event);
+}
+
+}  // namespace ombrek

@@ -1,0 +1,226 @@
+#include "desk/list/list_page.h"
+
+#include <QClipboard>
+#include <QFileInfo>
+#include <QGuiApplication>
+
+#include "desk/pieces/card.h"
+#include "desk/pieces/state_list.h"
+#include "desk/pieces/text.h"
+#include "formats/files.h"
+#include "formats/kit_json.h"
+
+namespace ombrek {
+
+ListPage::ListPage(Session& session)
+    : Page(session, QStringLiteral("Parts list")),
+      source_(textLabel(20, true)),
+      doubts_(textLabel(15)),
+      rowCard_(new Card),
+      columns_(new Card),
+      rows_(new Card),
+      list_(new StateList),
+      columnList_(new StateList) {
+    rowCard_->addBody(source_);
+    rowCard_->addBody(doubts_);
+    big()->addWidget(rowCard_, 0);
+    rows_->addBody(list_, 1);
+    rows_->fillWithBody();
+    big()->addWidget(rows_, 1);
+    columns_->addBody(columnList_, 1);
+    columns_->fillWithBody();
+    side()->addWidget(columns_, 1);
+    addKeys();
+    connect(list_, &StateList::picked, this, [this](int row) {
+        row_ = std::size_t(row);
+        refresh();
+    });
+    connect(columnList_, &StateList::picked, this, [this](int column) {
+        column_ = std::size_t(column);
+        refresh();
+    });
+}
+
+void ListPage::addKeys() {
+    setEnter("say the row again", [this] { correct(); });
+    addKey("Down", "Up Down", "a row", [this] { choose(1); });
+    addKey("Y", "Y", "right as read", [this] {
+        if (model_.empty()) return;
+        model_.confirm(row_);
+        refresh();
+    });
+    addKey("Delete", "Del", "leave it out", [this] {
+        if (model_.empty()) return;
+        model_.drop(row_);
+        refresh();
+    });
+    addKey("A", "A", "begin the kit", [this] { accept(); });
+    addKey("O", "O", "open a file", [this] {
+        askFile(QStringLiteral("Parts list"), QStringLiteral("parts.csv"),
+                [this](const QString& f) { open(f); });
+    });
+    addKey("Ctrl+V", "Ctrl+V", "paste", [this] { paste(); });
+    addKey("Esc", "Esc", "back", [this] {
+        if (working()) return work().stop();
+        emit left();
+    });
+    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
+        addKey(key, key, does, std::move(act), false);
+    };
+    rare("Up", "the row before", [this] { choose(-1); });
+    rare("Right", "the next column", [this] { chooseColumn(1); });
+    rare("Left", "the column before", [this] { chooseColumn(-1); });
+    rare("C", "what the column holds", [this] { turnColumn(); });
+}
+
+void ListPage::begin(const QString& about) {
+    if (!about.isEmpty()) open(about);
+    refresh();
+}
+
+void ListPage::open(const QString& file) {
+    const auto bytes = readFile(file.toStdString(), kLargestList);
+    if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::fail);
+    name_ = QFileInfo(file).completeBaseName();
+    read(*bytes, file);
+}
+
+void ListPage::paste() {
+    const QString text = QGuiApplication::clipboard()->text();
+    if (text.trimmed().isEmpty())
+        return session_.say(QStringLiteral("There is no text to paste: copy the list in the manual first."));
+    name_ = QStringLiteral("Pasted list");
+    read(text.toStdString(), QStringLiteral("the clipboard"));
+}
+
+void ListPage::read(std::string bytes, const QString& from) {
+    // The book is asked in this thread; the reader gets the one shape that fits the header.
+    const auto table = looksLikeTable(bytes) ? readTable(bytes.substr(0, 20000)) : problem("", "");
+    std::optional<ListShape> known;
+    if (table) known = readShape(session_.book().listShape(guessShape(*table).key));
+    const bool begun = work().start<Result<ListSource>>(
+        [bytes = std::move(bytes), known](const LongWork::Progress& progress) {
+            return readPartsList(bytes, progress, [known](const std::string&) { return known; });
+        },
+        [this, from](Result<ListSource> source) {
+            if (!source) return session_.say(qs(source.error().text()), VerdictState::fail);
+            model_.take(std::move(*source));
+            row_ = column_ = 0;
+            asked_ = false;
+            session_.say(QStringLiteral("Read from %1.").arg(from));
+            refresh();
+        });
+    if (!begun) session_.say(QStringLiteral("Something is still being read."));
+}
+
+void ListPage::choose(int by) {
+    const int count = int(model_.rows().size());
+    if (count > 0) row_ = std::size_t((int(row_) + by + count) % count);
+    refresh();
+}
+
+void ListPage::chooseColumn(int by) {
+    const int count = int(model_.source().shape.columns.size());
+    if (count > 0) column_ = std::size_t((int(column_) + by + count) % count);
+    refresh();
+}
+
+void ListPage::turnColumn() {
+    if (!model_.source().table) return;
+    model_.turnColumn(column_, 1);
+    asked_ = false;
+    const ListShape& shape = model_.source().shape;
+    if (!shape.key.empty()) session_.keep(session_.book().rememberShape(shape.key, shapeText(shape)));
+    refresh();
+}
+
+void ListPage::correct() {
+    if (model_.empty()) return;
+    const std::size_t row = row_;
+    askText(QStringLiteral("Line %1").arg(model_.rows()[row].line), qs(model_.rowText(row)),
+            [this, row](const QString& text) {
+                if (const auto said = model_.correct(row, text.toStdString()); !said)
+                    session_.say(qs(said.error().sentence), VerdictState::cannotTell);
+                asked_ = false;
+                refresh();
+            });
+}
+
+void ListPage::accept() {
+    if (model_.empty() || model_.parts() == 0) return;
+    if (model_.doubtful() + model_.refused() > 0 && !asked_) {
+        asked_ = true;
+        return session_.say(
+            QStringLiteral("%1 rows are doubtful, %2 not taken. A again begins the kit as it stands.")
+                .arg(model_.doubtful())
+                .arg(model_.refused()),
+            VerdictState::doubtful);
+    }
+    askText(QStringLiteral("Name of the kit"), name_, [this](const QString& name) { build(name); });
+}
+
+void ListPage::build(const QString& name) {
+    const std::string text = kitFromList(model_.source().list, name.toStdString());
+    const auto kit = readKit(text, session_.tables().cores);
+    if (!kit) return session_.say(qs(kit.error().text()), VerdictState::fail);
+    if (!session_.keep(session_.book().startBuild(kit->name, text))) return;
+    model_ = {};
+    emit wants(Room::station, QString());
+}
+
+void ListPage::refresh() {
+    row_ = std::min(row_, model_.rows().empty() ? 0 : model_.rows().size() - 1);
+    if (model_.empty()) {
+        setNow(
+            QStringLiteral("Paste the parts list, or open its file."),
+            QStringLiteral("Ctrl+V pastes what you copied in the manual; O opens a table (CSV) or a text."));
+    } else {
+        const int doubts = model_.doubtful() + model_.refused();
+        setNow(doubts > 0 ? QStringLiteral("Look at %1 doubtful rows; they stand first.").arg(doubts)
+                          : QStringLiteral("Every row is understood: A begins the kit."),
+               QStringLiteral("%1 parts on %2 rows. Nothing is kept until A.")
+                   .arg(model_.parts())
+                   .arg(model_.rows().size()));
+    }
+    rows_->setTitle(QStringLiteral("What was made of it"));
+    const std::size_t chosen = row_;
+    list_->setLines(
+        int(model_.rows().size()),
+        [this, chosen](int row) {
+            const ListModel::Row& r = model_.rows()[std::size_t(row)];
+            return StateLine{r.state, qs(r.text),
+                             QStringLiteral("%1 \u00b7 line %2").arg(qs(r.right)).arg(r.line),
+                             std::size_t(row) == chosen, false};
+        },
+        model_.empty() ? -1 : int(row_));
+    showRow();
+    const ListShape& shape = model_.source().shape;
+    std::vector<StateLine> columns;
+    for (std::size_t i = 0; model_.source().table && i < shape.columns.size(); ++i) {
+        columns.push_back({shape.columns[i] == Column::none ? VerdictState::notDone : VerdictState::pass,
+                           qs(model_.columnName(i)), qs(word(shape.columns[i])), i == column_, false});
+    }
+    columns_->setTitle(columns.empty() ? QStringLiteral("How it may look") : QStringLiteral("The columns"));
+    columns_->setText(
+        columns.empty()
+            ? QStringLiteral(
+                  "A table with a heading in any order and language, or lines as a manual "
+                  "prints them:\n\nR1, R4-R6   4k7 5%   4\nC2   100nF 50V ceramic (marked 104)\nQ1   "
+                  "NPN, small signal\n\nRanges are opened, page heads are left out, and what "
+                  "is not sure is asked.")
+            : QStringLiteral("Left and Right choose a column, C says what it holds. It is remembered for "
+                             "the next list with this heading."));
+    columnList_->setVisible(!columns.empty());
+    columnList_->setLines(std::move(columns));
+}
+
+void ListPage::showRow() {
+    rowCard_->setVisible(!model_.empty());
+    if (model_.empty()) return;
+    const ListModel::Row& r = model_.rows()[row_];
+    rowCard_->setTitle(QStringLiteral("Line %1 of the list").arg(r.line));
+    source_->setText(qs(r.source).left(160));
+    doubts_->setText(r.doubts.empty() ? QStringLiteral("Understood: %1.").arg(qs(r.text)) : qs(r.doubts));
+}
+
+}  // namespace ombrek

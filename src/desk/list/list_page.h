@@ -1,0 +1,42 @@
+#pragma once
+
+#include "desk/list/list_model.h"
+#include "desk/page.h"
+
+namespace ombrek {
+
+class Card;
+class StateList;
+
+/// A parts list as it comes, before it is a kit: what was made of each row, to be corrected.
+class ListPage : public Page {
+    Q_OBJECT
+ public:
+    explicit ListPage(Session& session);
+    void begin(const QString& about) override;
+    void refresh() override;
+    const ListModel& model() const { return model_; }
+
+ private:
+    void addKeys();
+    void open(const QString& file);
+    void paste();
+    void read(std::string bytes, const QString& from);
+    void choose(int by);
+    void chooseColumn(int by);
+    void turnColumn();
+    void correct();
+    void accept();
+    void build(const QString& name);
+    void showRow();
+
+    ListModel model_;
+    QString name_;
+    std::size_t row_ = 0, column_ = 0;
+    bool asked_ = false;  ///< accepted once with doubts left: again means it
+    QLabel *source_, *doubts_;
+    Card *rowCard_, *columns_, *rows_;
+    StateList *list_, *columnList_;
+};
+
+}  // namespace ombrek

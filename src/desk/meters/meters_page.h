@@ -1,0 +1,38 @@
+#pragma once
+
+#include "desk/page.h"
+
+namespace ombrek {
+
+class Card;
+class ReadingCard;
+class StateList;
+
+/// The data sheets of the bench: accuracy, range, zero and last calibration of each quantity, and what they
+/// make of a reading.
+class MetersPage : public Page {
+    Q_OBJECT
+ public:
+    explicit MetersPage(Session& session);
+    void refresh() override;
+
+ private:
+    void addKeys();
+    const MeterLine& line() const { return lines_[std::size_t(at_)]; }
+    void choose(int by);
+    void takeZero();
+    void keepZero(double shown);
+    void askAccuracy();
+    void askName();
+    void askDate();
+    void askRange();
+    void showSheet();
+
+    std::vector<MeterLine> lines_;
+    int at_ = 0;
+    QLabel *head_, *accuracy_, *promise_;
+    Card *sheet_, *facts_, *worth_, *rule_;
+    StateList* list_;
+};
+
+}  // namespace ombrek

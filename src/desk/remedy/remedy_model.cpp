@@ -1,0 +1,95 @@
+#include "desk/remedy/remedy_model.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "desk/parts_in/parts_in_model.h"
+#include "kit/parts_in.h"
+
+namespace ombrek {
+namespace {
+
+/// The offer as a reading between the wanted limits, its own limits as the error bar.
+Verdict verdictOf(const Part& part, const Substitute& offer) {
+    Verdict out;
+    out.reading = offer.value;
+    out.limits = partLimits(part);
+    out.uncertainty = offer.limits.halfWidth();
+    out.unit = part.unit;
+    out.state = offer.within ? VerdictState::pass : VerdictState::doubtful;
+    const std::string own = limitsText(offer.limits, part.unit);
+    out.sentence = offer.within ? "Whatever it is between " + own + ", it is right."
+                                : "Measure it: it may be " + own + ", and not all of that is right.";
+    return out;
+}
+
+void sayNow(const BagTrouble& trouble, RemedyView& out) {
+    if (out.promised) {
+        out.now = "Take it out of the drawer: " + out.decided[out.at] + ".";
+        out.why =
+            "Enter when it is on the bench: the drawer's count goes down, and the line is measured again.";
+    } else if (trouble.what == BagTrouble::What::misplaced || trouble.what == BagTrouble::What::loose) {
+        out.now = "Put it where it belongs: " + trouble.belongsTo + ".";
+        out.why = "Enter moves it and its reading there.";
+    } else if (trouble.what == BagTrouble::What::over) {
+        out.now = "One part is over: keep it with the spares.";
+        out.why = "Enter looks at it again; F8, then S puts the spares of this kit into a drawer.";
+    } else if (trouble.what == BagTrouble::What::missing && out.decided[out.at].empty()) {
+        out.now = trouble.ref + " is missing: look again before you write.";
+        out.why = "F when it turns up. Then your drawers, the shopping list or the supplier.";
+    } else if (!out.decided[out.at].empty()) {
+        out.now = trouble.ref + " is settled: " + out.decided[out.at] + ".";
+        out.why = "X takes the decision back. Left and Right go to the other troubles.";
+    } else {
+        out.now = trouble.ref + " is not what the list wants: replace it.";
+        out.why = trouble.sentence;
+    }
+}
+
+void listWays(RemedyView& out) {
+    if (!out.offers.empty())
+        out.ways.push_back(
+            {"Your drawers: Enter", "keeps the chosen parts back; no other kit is offered them"});
+    out.ways.push_back({"The shopping list: S", "everything that is short or wrong, as a table (CSV)"});
+    out.ways.push_back(
+        {"The supplier: L", "a letter with what is missing, wrong and over, and how it was found"});
+    if (out.part != nullptr && !out.part->measurable())
+        out.ways.push_back(
+            {"Another type: E on Parts in", "its type, gain group and why it will do, kept in the book"});
+}
+
+}  // namespace
+
+RemedyView remedyView(const Kit& kit, const Build& build, const std::vector<StockLine>& stock,
+                      const std::vector<Promise>& promises, std::size_t at, std::size_t offer) {
+    RemedyView out;
+    out.troubles = bagStory(kit, build).troubles;
+    if (out.troubles.empty()) {
+        out.now = "Nothing is wrong with the bag.";
+        out.why = "Esc goes back.";
+        return out;
+    }
+    for (const BagTrouble& t : out.troubles) out.decided.push_back(remedyText(build, t.ref));
+    out.at = std::min(at, out.troubles.size() - 1);
+    const BagTrouble& trouble = out.troubles[out.at];
+    out.part = kit.part(trouble.ref);
+    out.head = trouble.head;
+    if (out.part != nullptr) {
+        out.promised = std::any_of(promises.begin(), promises.end(), [&](const Promise& p) {
+            return p.build == build.id && p.ref == trouble.ref;
+        });
+        out.places = lookAgain(kit, build, trouble.ref);
+        out.offers = fromDrawers(*out.part, stock, promises, build.id);
+        for (const Substitute& s : out.offers) out.offerTexts.push_back(describe(s, stock));
+        out.beside = "wanted: " + out.part->value;
+        if (out.part->nominal > 0) out.beside += " ±" + plainNumber(out.part->tolerance) + "\u202f%";
+        if (out.part->volts > 0) out.beside += ", " + formatQuantity(out.part->volts, Unit::volt, 3);
+        if (!out.offers.empty())
+            out.verdict = verdictOf(*out.part, out.offers[std::min(offer, out.offers.size() - 1)]);
+    }
+    sayNow(trouble, out);
+    listWays(out);
+    return out;
+}
+
+}  // namespace ombrek
