@@ -71,8 +71,9 @@ class Book {
     Result<void> dropLoose(std::int64_t id);
     /// A loose part has found its line: its reading and mark become the line's.
     Result<void> settleLoose(std::int64_t id, const std::string& ref, Unit unit);
-    /// A part taken for one line belongs to another: the reading and the mark move.
-    Result<void> movePart(const std::string& from, const std::string& to);
+    /// A part taken for one line belongs to another: its readings and mark move there. What lay in that place
+    /// till now loses its line and becomes a loose part.
+    Result<void> movePart(const std::string& from, const std::string& to, PartKind kind);
     Result<void> decide(const std::string& ref, const Remedy& remedy) { return decideAll({ref}, remedy); }
     Result<void> decideAll(const std::vector<std::string>& refs, const Remedy& remedy);
     Result<void> undecide(const std::string& ref);

@@ -77,9 +77,16 @@ Result<void> Book::settleLoose(std::int64_t id, const std::string& ref, Unit uni
     });
 }
 
-Result<void> Book::movePart(const std::string& from, const std::string& to) {
+Result<void> Book::movePart(const std::string& from, const std::string& to, PartKind kind) {
     return act("move of a part from " + from + " to " + to, [&] {
         const std::int64_t build = inside_->chosen();
+        inside_->run(
+            "INSERT INTO loose_part(build, kind, printed, value, uncertainty) "
+            "SELECT build, ?, coalesce((SELECT text FROM printed WHERE build=reading.build AND ref=?), ''), "
+            "value, uncertainty FROM reading WHERE build=? AND subject=? ORDER BY id DESC LIMIT 1",
+            static_cast<int>(kind), to, build, "part:" + to);
+        inside_->run("UPDATE reading SET subject=? WHERE build=? AND subject=?", "replaced:" + to, build,
+                     "part:" + to);
         for (const std::string& ref : {from, to})
             inside_->run("DELETE FROM part WHERE build=? AND ref=?", build, ref);
         inside_->run("DELETE FROM printed WHERE build=? AND ref=?", build, to);

@@ -86,7 +86,9 @@ std::vector<Promise> Book::promises() const {
 
 Result<void> Book::addStock(const std::vector<StockLine>& lines) {
     return act(linesWord(lines.size()), [&] {
-        ++inside_->stockRevision; insertStock(*inside_->db, lines); });
+        ++inside_->stockRevision;
+        insertStock(*inside_->db, lines);
+    });
 }
 
 Result<void> Book::importStock(const std::vector<StockLine>& lines, const std::function<bool(double)>& goOn) {

@@ -85,6 +85,8 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
     all->addWidget(note_);
     all->addWidget(keyRow_);
     now_->setMinimumHeight(40);
+    // Pages with an Enter of their own get it as a shortcut first; on the others it comes here.
+    connect(entry_, &QLineEdit::returnPressed, this, [this] { enter(); });
     connect(&work_, &LongWork::progressed, this, [this](double share) {
         if (work_.running())
             showLine(QStringLiteral("Working, %1\u202f%. Esc stops it.").arg(int(share * 100)),

@@ -100,7 +100,10 @@ std::string readRow(const CsvRow& row, const std::vector<Field>& fields, StockLi
                 break;
         }
     }
-    if (const auto quantity = parseQuantity(value, unitOf(out.kind)); quantity && quantity->value > 0) {
+    std::optional<Quantity> quantity;
+    if (const auto read = parseQuantity(value, unitOf(out.kind))) quantity = *read;
+    if (unitOf(out.kind) == Unit::none) quantity = partQuantity(value);
+    if (quantity && quantity->value > 0) {
         for (const PartKind kind : {PartKind::resistor, PartKind::capacitor, PartKind::inductor}) {
             if (out.kind == PartKind::other && quantity->unit == unitOf(kind)) out.kind = kind;
         }

@@ -14,9 +14,30 @@ std::string lower(std::string_view text) {
     return out;
 }
 
-/// A value as one types it while searching; a prefix without a unit says what is meant: p, n, u are farads,
-/// k, M, R ohms.
-std::optional<Quantity> searched(std::string_view text) {
+bool addRange(const std::string& token, StockQuery& out) {
+    const auto dots = token.find("..");
+    if (dots == std::string::npos) return false;
+    const auto high = partQuantity(token.substr(dots + (token.substr(dots).starts_with("...") ? 3 : 2)));
+    const auto low = partQuantity(token.substr(0, dots));
+    const auto plainLow = parseQuantity(token.substr(0, dots));
+    if (!high) return false;
+    if (low && low->value <= high->value) {
+        out.ranges.push_back({low->value, high->value, high->unit != Unit::none ? high->unit : low->unit});
+    } else if (plainLow && plainLow->unit == Unit::none) {  // "10..47n": the prefix is the second's
+        const auto digits = token.find_first_not_of("0123456789.,", dots + 2);
+        const auto scaled =
+            partQuantity(token.substr(0, dots) + (digits == std::string::npos ? "" : token.substr(digits)));
+        if (!scaled || scaled->value > high->value) return false;
+        out.ranges.push_back({scaled->value, high->value, high->unit});
+    } else {
+        return false;
+    }
+    return true;
+}
+
+}  // namespace
+
+std::optional<Quantity> partQuantity(std::string_view text) {
     auto out = parseQuantity(text);
     if (!out || !(out->value > 0)) return std::nullopt;
     const bool plain = text.find_first_not_of("0123456789.,") == std::string_view::npos;
@@ -28,29 +49,6 @@ std::optional<Quantity> searched(std::string_view text) {
     }
     return *out;
 }
-
-bool addRange(const std::string& token, StockQuery& out) {
-    const auto dots = token.find("..");
-    if (dots == std::string::npos) return false;
-    const auto high = searched(token.substr(dots + (token.substr(dots).starts_with("...") ? 3 : 2)));
-    const auto low = searched(token.substr(0, dots));
-    const auto plainLow = parseQuantity(token.substr(0, dots));
-    if (!high) return false;
-    if (low && low->value <= high->value) {
-        out.ranges.push_back({low->value, high->value, high->unit != Unit::none ? high->unit : low->unit});
-    } else if (plainLow && plainLow->unit == Unit::none) {  // "10..47n": the prefix is the second's
-        const auto digits = token.find_first_not_of("0123456789.,", dots + 2);
-        const auto scaled =
-            searched(token.substr(0, dots) + (digits == std::string::npos ? "" : token.substr(digits)));
-        if (!scaled || scaled->value > high->value) return false;
-        out.ranges.push_back({scaled->value, high->value, high->unit});
-    } else {
-        return false;
-    }
-    return true;
-}
-
-}  // namespace
 
 int freeFor(const StockLine& line, const std::vector<Promise>& promises, std::int64_t build,
             const std::string& ref) {
@@ -97,7 +95,7 @@ StockQuery readQuery(std::string_view text) {
         std::string token(text.substr(start, i - start));
         if (token.empty() || token == ".." || addRange(token, out)) continue;
         if (token.size() > 1 && token.back() == 'v') token.back() = 'V';
-        const auto value = searched(token);
+        const auto value = partQuantity(token);
         if (value && value->unit == Unit::volt) {
             out.volts = value->value;
         } else if (value && value->unit == Unit::percent) {

@@ -200,7 +200,7 @@ void drawRing(QPainter& p, const QRectF& r, const Colours& c) {
 }
 
 void drawCapacitor(QPainter& p, const QRectF& r, const QString& mark, const Colours& c) {
-    const QPointF m = r.center();
+    const QPointF m(r.center().x() - 44, r.center().y());
     const QRectF body(m.x() - 46, m.y() - 30, 92, 46);
     lead(p, {m.x() - 20, body.bottom()}, {m.x() - 20, r.bottom() - 4}, c);
     lead(p, {m.x() + 20, body.bottom()}, {m.x() + 20, r.bottom() - 4}, c);

@@ -52,13 +52,15 @@ TEST_CASE("every action of the first station is undone and redone, one by one, o
         [](Book& b) {
             return b.keepLoose({0, PartKind::resistor, "x", NAN, 0});
         },
-        [](Book& b) { return b.keepLoose({1, PartKind::capacitor, "104K", 98e-9, 1e-9}); },
+        [](Book& b) {
+            return b.keepLoose({1, PartKind::capacitor, "104K", 98e-9, 1e-9});
+        },
         [](Book& b) { return b.settleLoose(1, "C1", Unit::farad); },
         [](Book& b) { return b.settleLoose(2, "R4", Unit::ohm); },
         [](Book& b) {
             return b.keepLoose({0, PartKind::resistor, "", 33, 1});
         },
-        [](Book& b) { return b.movePart("C1", "C2"); },
+        [](Book& b) { return b.movePart("C1", "C2", PartKind::capacitor); },
         [](Book& b) {
             return b.decide("Q1", {Remedy::How::equivalent, "gain group B"});
         },
@@ -140,6 +142,28 @@ TEST_CASE("a loose part that found its line brings its reading and its mark") {
     CHECK(build.last("part:C1")->value == 98e-9);
     CHECK(build.last("part:C1")->unit == Unit::farad);
     CHECK(build.last("part:C1")->uncertainty == 1.2e-9);
+}
+
+TEST_CASE("a part that moves to its line puts the one that lay there among the parts without a line") {
+    Shack shack;
+    auto book = shack.begun();
+    REQUIRE(book->takeReading({0, "part:C1", 22e-9, Unit::farad, 1e-10, 0, "typed", 0}));
+    REQUIRE(book->readMark("C1", "223", false));
+    REQUIRE(book->takeReading({0, "part:C2", 27e-9, Unit::farad, 2e-10, 0, "typed", 0}));
+    REQUIRE(book->readMark("C2", "273", false));
+    REQUIRE(book->movePart("C1", "C2", PartKind::capacitor));
+    const Build build = *book->build();
+    CHECK(build.last("part:C1") == nullptr);
+    CHECK(build.last("part:C2")->value == 22e-9);
+    CHECK(build.printed == std::map<std::string, std::string>{{"C2", "223"}});
+    REQUIRE(build.loose.size() == 1);
+    CHECK(build.loose[0].value == 27e-9);
+    CHECK(build.loose[0].uncertainty == 2e-10);
+    CHECK(build.loose[0].printed == "273");
+    CHECK(build.loose[0].kind == PartKind::capacitor);
+    REQUIRE(book->undo());
+    CHECK(book->build()->last("part:C1")->value == 22e-9);
+    CHECK(book->build()->loose.empty());
 }
 
 TEST_CASE("stock is the builder's, not one build's") {

@@ -2,8 +2,11 @@
 
 #include "desk/board/board_model.h"
 #include "desk/first_light/first_light_model.h"
+#include "desk/list/list_model.h"
 #include "desk/parts_in/parts_in_model.h"
 #include "desk/proof/proof_model.h"
+#include "desk/remedy/remedy_model.h"
+#include "desk/which_part/which_part_model.h"
 #include "desk/winding/winding_model.h"
 #include "kit/instrument.h"
 #include "report/plots.h"
@@ -30,15 +33,15 @@ bool holds(const std::string& text, const std::string& part) { return text.find(
 TEST_CASE("parts in: the next line, what to look for, and what the bag tells") {
     Build build;
     PartsInView v = partsInView(kit(), build, "", "");
-    CHECK(v.wanted == &kit().parts.front());
+    CHECK(v.wanted->ref == "R51");  // by kind and value: the smallest resistor
     CHECK(v.shown == v.wanted);
-    CHECK(holds(v.now, "Measure R1: 10\u202fkΩ, from bag A."));
-    CHECK(holds(v.why, "marked brown black orange gold"));
+    CHECK(holds(v.now, "Measure R51: one of two 10\u202fΩ, from bag A."));
+    CHECK(holds(v.why, "marked brown black black gold"));
     CHECK(v.troubles.empty());
     read(build, "part:R1", 12.1e3, Unit::ohm);
     v = partsInView(kit(), build, "", "");
     CHECK(v.shown->ref == "R1");
-    CHECK(v.wanted->ref == "R2");
+    CHECK(v.wanted->ref == "R51");
     REQUIRE(v.troubles.size() == 1);
     CHECK(holds(v.troubles[0].head, "R1 10\u202fkΩ reads 12.1\u202fkΩ"));
     CHECK(holds(v.troubles[0].sentence, "looks like 12"));
@@ -49,6 +52,90 @@ TEST_CASE("parts in: the next line, what to look for, and what the bag tells") {
     std::size_t dots = 0;
     for (const auto& row : v.rows) dots += row.dots.size();
     CHECK(dots == kit().parts.size());
+}
+
+TEST_CASE("parts in: each depth asks in its own words") {
+    Build build;
+    build.depth = BagDepth::measureDoubtful;
+    CHECK(partsInView(kit(), build, "R64", "").now == "Is R64 marked red red red gold?");
+    CHECK(holds(partsInView(kit(), build, "C74", "").now, "Measure C74"));
+    CHECK(holds(partsInView(kit(), build, "C74", "").why, "measured because it sets a frequency"));
+    build.depth = BagDepth::trustBag;
+    CHECK(partsInView(kit(), build, "R1", "").now == "Are there three of 10\u202fkΩ, from bag A?");
+    CHECK(holds(partsInView(kit(), build, "R1", "").why, "R1, R2, R80"));
+}
+
+TEST_CASE("parts in: a small capacitor wants the clips' stray taken off first") {
+    Build build;
+    CHECK(holds(partsInView(kit(), build, "C11", "", false).why, "F9"));
+    CHECK_FALSE(holds(partsInView(kit(), build, "C11", "", true).why, "F9"));
+    CHECK_FALSE(holds(partsInView(kit(), build, "C2", "", false).why, "F9"));  // 100 nF does not care
+}
+
+TEST_CASE("parts in: what a mark says is told beside what the list wants") {
+    CHECK(holds(markSentence(*kit().part("C34"), "561J"), "560\u202fpF"));
+    CHECK(holds(markSentence(*kit().part("C34"), "561J"), "measure it"));
+    CHECK(holds(markSentence(*kit().part("C34"), "56J"), "as the list wants"));
+    CHECK(holds(markSentence(*kit().part("C34"), "hello"), "no mark that is known"));
+    CHECK(holds(markSentence(*kit().part("Q2"), "PNP"), "E accepts another type"));
+}
+
+TEST_CASE("which part is this: odds, open lines and readings ranked by need") {
+    Build build;
+    WhichPartView v = whichPartView(kit(), build, 0, PartKind::inductor, 0);
+    CHECK(v.part == nullptr);
+    CHECK(v.wanted.empty());
+    CHECK_FALSE(whichPartView(kit(), build, 0, PartKind::resistor, 0).wanted.empty());
+    build.loose.push_back({5, PartKind::capacitor, "102", 0.97e-9, 1e-11});
+    v = whichPartView(kit(), build, 5, PartKind::capacitor, 0);
+    REQUIRE(v.part != nullptr);
+    CHECK(v.could.front().refs == std::vector<std::string>{"C27"});
+    CHECK(v.could.front().odds > 0.95);
+    CHECK(v.now == "It is C27, 1\u202fnF: Enter puts it there.");
+    CHECK(v.readings.front().wanted);
+    build.loose.front().value = NAN;
+    CHECK(holds(whichPartView(kit(), build, 5, PartKind::capacitor, 0).now, "a mark alone can lie"));
+}
+
+TEST_CASE("what to do about it: a missing line looks again first, an offer is judged by its own limits") {
+    Build build;
+    build.parts["R82"] = PartMark::missing;
+    const auto& drawers = practiceKit().drawers;
+    RemedyView v = remedyView(kit(), build, drawers, {}, 0, 0);
+    CHECK(holds(v.now, "R82 is missing: look again"));
+    CHECK_FALSE(v.places.empty());
+    REQUIRE_FALSE(v.offers.empty());
+    CHECK(v.verdict.state == VerdictState::pass);
+    CHECK(v.verdict.reading == Approx(1e6));
+    CHECK(v.verdict.uncertainty == Approx(1e4));  // the 1 % of the part in the drawer
+    build.remedies["R82"] = {Remedy::How::shopping, ""};
+    CHECK(holds(remedyView(kit(), build, drawers, {}, 0, 0).now, "settled"));
+    CHECK(holds(remedyView(kit(), Build{}, drawers, {}, 0, 0).now, "Nothing is wrong"));
+}
+
+TEST_CASE("a parts list: doubtful rows first, corrected, confirmed and dropped") {
+    ListModel model;
+    model.take(
+        readPartsList("R1, R2  4k7  5%  2\nC1  22  1\nno part at all\nQ1  NPN, small signal\n").value());
+    REQUIRE(model.rows().size() == 4);
+    CHECK(model.rows()[0].state == VerdictState::fail);
+    CHECK(model.rows()[1].state == VerdictState::doubtful);
+    CHECK(model.doubtful() == 1);
+    CHECK(model.refused() == 1);
+    CHECK_FALSE(model.correct(1, "nonsense"));
+    CHECK(model.doubtful() == 1);
+    REQUIRE(model.correct(1, "C1  22pF 5%"));
+    CHECK(model.doubtful() == 0);
+    model.drop(0);
+    CHECK(model.refused() == 0);
+    CHECK(model.parts() == 4);
+    for (std::size_t i = 0; i < model.rows().size();
+         ++i) {  // what is offered to be said again reads back the same
+        const std::string before = model.rows()[i].text;
+        REQUIRE(model.correct(i, model.rowText(i)));
+        CHECK(
+            std::any_of(model.rows().begin(), model.rows().end(), [&](auto& r) { return r.text == before; }));
+    }
 }
 
 TEST_CASE("parts in: the bag is through") {

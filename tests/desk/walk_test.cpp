@@ -16,31 +16,31 @@ using namespace ombrek;
 namespace {
 
 void bagToList(Desk& desk) {
+    desk.key(Qt::Key_F9);
+    CHECK(desk.now().contains(QStringLiteral("take the zero")));
+    desk.key(Qt::Key_Return);
     desk.key(Qt::Key_F1);
-    for (const Part& part : desk.kit().parts) {
-        REQUIRE(nextPart(desk.kit(), desk.build()) == &part);
-        CHECK(desk.now().contains(qs(part.ref)));
+    while (const Part* part = nextPart(desk.kit(), desk.build())) {
+        CHECK(desk.now().contains(qs(part->ref)));
         desk.key(Qt::Key_Return);
-        if (desk.build().last("part:" + part.ref) == nullptr && desk.build().parts.count(part.ref) == 0)
+        if (desk.build().last("part:" + part->ref) == nullptr && desk.build().parts.count(part->ref) == 0)
             desk.key(Qt::Key_N);  // the clips find nothing
-        REQUIRE(partVerdict(part, desk.build()).state != VerdictState::notDone);
+        REQUIRE(partVerdict(*part, desk.build()).state != VerdictState::notDone);
     }
     const BagCount bag = countBag(desk.kit(), desk.build());
     CHECK(bag.missing == 2);
     CHECK(bag.wrong == 3);
     // What was missing turns up, what was wrong is replaced: each is chosen with the arrows and typed in.
-    for (const Part& part : desk.kit().parts) {
-        desk.key(Qt::Key_Down);
-        if (partVerdict(part, desk.build()).state == VerdictState::pass) continue;
-        CHECK(desk.now().contains(qs(part.ref)));
-        desk.type(qs(plainNumber(part.nominal)));
-        desk.key(Qt::Key_Return);
-        // The choice starts over at the first line that is not in; come back to where we were.
-        for (const Part& before : desk.kit().parts) {
+    for (const Part* part : partsInOrder(desk.kit(), desk.build())) {
+        if (partVerdict(*part, desk.build()).state == VerdictState::pass) continue;
+        for (int guard = 0; guard < 300 && !desk.now().contains(QStringLiteral(" %1:").arg(qs(part->ref)));
+             ++guard)
             desk.key(Qt::Key_Down);
-            if (&before == &part) break;
-        }
-        CHECK(partVerdict(part, desk.build()).state == VerdictState::pass);
+        const double shown =
+            part->nominal + (part->unit == Unit::farad ? 0.6e-12 : 0);  // the stray is taken off
+        desk.type(qs(plainNumber(shown)));
+        desk.key(Qt::Key_Return);
+        CHECK(partVerdict(*part, desk.build()).state == VerdictState::pass);
     }
     CHECK(countBag(desk.kit(), desk.build()).in == int(desk.kit().parts.size()));
 }

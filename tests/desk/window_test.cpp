@@ -73,7 +73,7 @@ TEST_CASE("undo and do again by key, also over a restart") {
 TEST_CASE("a reading is typed with the first digit, and nonsense loses nothing") {
     Desk desk(fresh);
     desk.key(Qt::Key_F1);
-    const Part& first = desk.kit().parts.front();
+    const Part& first = *nextPart(desk.kit(), desk.build());
     desk.type(QStringLiteral("9,95k"));
     desk.key(Qt::Key_Return);
     REQUIRE(desk.build().last("part:" + first.ref));
@@ -232,10 +232,16 @@ TEST_CASE("every page has something to show, in both benches and in every size")
         Window::setNight(night);
         for (const QSize size : {QSize(1024, 700), QSize(1280, 800), QSize(1920, 1080)}) {
             desk.window().resize(size);
-            for (int i = 0; i < Window::kStations; ++i) {
-                desk.window().goTo(i);
+            for (int i = 0; i < Window::kStations + 6; ++i) {
+                const int room = i - Window::kStations;
+                if (room < 0) {
+                    desk.window().goTo(i);
+                } else {
+                    desk.window().openRoom(Room(room + 1));
+                }
                 desk.settle();
-                INFO("station " << i + 1 << (night ? ", night, " : ", day, ") << size.width());
+                INFO("page " << desk.window().page()->name().toStdString()
+                             << (night ? ", night, " : ", day, ") << size.width());
                 CHECK(coloursShown(*desk.window().page()) > 20);
                 CHECK_FALSE(desk.now().isEmpty());
                 CHECK(desk.window().size() == size);  // nothing forces the window larger
@@ -329,6 +335,8 @@ TEST_CASE("another kit is begun beside the first, and each is gone on with") {
 }
 
 TEST_CASE("random keys never break the window, and undo brings all of it back") {
+    const Folder home;  // some keys write files there
+    qputenv("HOME", QByteArray::fromStdString((home / "").string()));
     Desk desk(fresh);
     desk.stopBench();
     desk.session().bench().setTimeout(20);
@@ -338,8 +346,11 @@ TEST_CASE("random keys never break the window, and undo brings all of it back") 
         Qt::Key_Right,  Qt::Key_N,     Qt::Key_T,         Qt::Key_R,    Qt::Key_K,      Qt::Key_M,
         Qt::Key_A,      Qt::Key_G,     Qt::Key_L,         Qt::Key_W,    Qt::Key_Escape, Qt::Key_5,
         Qt::Key_Z,      Qt::Key_F1,    Qt::Key_F2,        Qt::Key_F3,   Qt::Key_F4,     Qt::Key_F5,
-        Qt::Key_F6,     Qt::Key_F7,    Qt::Key_F11,       Qt::Key_O};
-    for (int i = 0; i < 600; ++i) {
+        Qt::Key_F6,     Qt::Key_F7,    Qt::Key_F11,       Qt::Key_O,    Qt::Key_F8,     Qt::Key_F9,
+        Qt::Key_U,      Qt::Key_M,     Qt::Key_Y,         Qt::Key_H,    Qt::Key_E,      Qt::Key_P,
+        Qt::Key_S,      Qt::Key_I,     Qt::Key_X,         Qt::Key_C,    Qt::Key_D,      Qt::Key_V,
+        Qt::Key_Delete, Qt::Key_Plus,  Qt::Key_F};
+    for (int i = 0; i < 1200; ++i) {
         QWidget* target = desk.window().focusWidget() ? desk.window().focusWidget() : desk.window().page();
         QTest::keyClick(target, keys[engine() % keys.size()]);
     }

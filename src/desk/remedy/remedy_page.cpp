@@ -77,7 +77,8 @@ void RemedyPage::act() {
     if (view_.troubles.empty()) return;
     const BagTrouble trouble = view_.troubles[view_.at];
     if (trouble.what == BagTrouble::What::misplaced) {
-        session_.keep(session_.book().movePart(trouble.ref, trouble.belongsTo));
+        const PartKind kind = session_.kit().part(trouble.belongsTo)->kind;
+        session_.keep(session_.book().movePart(trouble.ref, trouble.belongsTo, kind));
     } else if (trouble.what == BagTrouble::What::loose) {
         const Unit unit = session_.kit().part(trouble.belongsTo)->unit;
         session_.keep(session_.book().settleLoose(trouble.loose, trouble.belongsTo, unit));
