@@ -107,7 +107,7 @@ std::string_view word(Delivery delivery) {
 }
 
 Result<std::vector<PackingLine>> readPackingList(const std::string& bytes, const Progress& progress) {
-    const auto table = readTable(bytes, progress);
+    const auto table = readTable(bytes, [&](double done) { return !progress || progress(done / 2); });
     if (!table) return tl::make_unexpected(table.error());
     std::size_t header = table->rows.size();
     std::vector<Field> fields;
@@ -126,6 +126,8 @@ Result<std::vector<PackingLine>> readPackingList(const std::string& bytes, const
                        "description.");
     std::vector<PackingLine> out;
     for (std::size_t r = header + 1; r < table->rows.size(); ++r) {
+        if (progress && r % 1024 == 0 && !progress(0.5 + 0.5 * double(r) / double(table->rows.size())))
+            return problem("", "Reading was stopped; nothing was taken.");
         const CsvRow& row = table->rows[r];
         PackingLine line;
         line.line = table->lines[r];

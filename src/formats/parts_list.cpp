@@ -57,6 +57,15 @@ std::string bounded(const std::string& text, std::size_t most) {
     return text.substr(0, end);
 }
 
+/// Without control characters, and never empty.
+std::string plain(const std::string& text, const std::string& otherwise) {
+    std::string out;
+    for (const char c : text) {
+        if (static_cast<unsigned char>(c) >= 0x20 && c != 0x7f) out.push_back(c);
+    }
+    return out.empty() ? otherwise : out;
+}
+
 Json partJson(const ListLine& line, const std::string& ref) {
     // A resistor without a value, or with an absurd one, is a part to look at, not to measure.
     const bool measured = measurable(line);
@@ -155,7 +164,7 @@ std::string kitFromList(const PartsList& list, const std::string& name) {
     Json kit{{"format", "ombrek-kit"},
              {"version", 1},
              {"id", idOf(name)},
-             {"name", name},
+             {"name", plain(bounded(name, 120), "Parts list")},
              {"summary", "from a parts list"}};
     Json parts = Json::array();
     std::set<std::string> seen;

@@ -31,6 +31,10 @@ class NamedRow {
         if (!value || value->value < 0) fault(column, "A number is wanted here.");
         return value->value * scale;
     }
+    /// The same where the table may be silent.
+    double numberOr0(const std::string& column, double scale = 1.0) const {
+        return text(column).empty() ? 0.0 : number(column, scale);
+    }
     [[noreturn]] void fault(const std::string& column, const std::string& sentence) const {
         throw TableFault{{"line " + std::to_string(line_) + ", " + column, sentence}};
     }
@@ -52,6 +56,9 @@ MagneticCore coreFrom(const NamedRow& row) {
     core.al = row.number("al_nh_per_turn2", 1e-9);
     core.alTolerancePercent = row.number("al_tolerance_pct");
     core.initialPermeability = row.number("mu_initial");
+    core.tempco = row.numberOr0("tempco_ppm_per_c");
+    core.qLow = row.numberOr0("q_range_low_mhz", 1e6);
+    core.qHigh = row.numberOr0("q_range_high_mhz", 1e6);
     core.paint = row.text("paint");
     if (core.al <= 0) row.fault("al_nh_per_turn2", "AL must be positive.");
     if (core.innerDiameter >= core.outerDiameter) row.fault("id_mm", "The hole is larger than the ring.");

@@ -18,8 +18,10 @@ struct MagneticCore {
     double al = 0.0;                ///< [H/turn²]
     double alTolerancePercent = 0;  ///< [%]
     double initialPermeability = 0;
-    double turnLength = 0.0;  ///< wire of one turn [m], for a shape that is not a ring
-    std::string paint;        ///< as painted on a powder core; empty for ferrite
+    double tempco = 0;           ///< of the inductance [ppm/K]
+    double qLow = 0, qHigh = 0;  ///< range in which its Q is best [Hz]; 0: not known
+    double turnLength = 0.0;     ///< wire of one turn [m], for a shape that is not a ring
+    std::string paint;           ///< as painted on a powder core; empty for ferrite
 
     bool ferrite() const { return material == "ferrite"; }
 };

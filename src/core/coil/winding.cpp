@@ -56,6 +56,8 @@ int turnsThatFit(const MagneticCore& core, const Wire& wire) {
     return static_cast<int>(std::floor(std::numbers::pi / std::asin(ratio)));
 }
 
+int turnsOver300(const MagneticCore& core, const Wire& wire) { return turnsThatFit(core, wire) * 300 / 360; }
+
 double wireOnCore(const MagneticCore& core, const Wire& wire, int turns) {
     requireTurns(turns);
     if (core.shape == MagneticCore::Shape::twoHole) return core.turnLength * turns;

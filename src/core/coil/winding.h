@@ -31,6 +31,9 @@ Working inductanceWorking(const MagneticCore& core, int turns);
 /// @throws std::domain_error for a core that is not a ring
 int turnsThatFit(const MagneticCore& core, const Wire& wire);
 
+/// Turns that lie in one layer over 300° of the ring, so that the ends stay apart (common practice).
+int turnsOver300(const MagneticCore& core, const Wire& wire);
+
 /// Wire on the core, without tails [m].
 ///
 /// Per turn the perimeter of the section rounded by the wire, 2h + (OD − ID) + πd, stretched by the advance

@@ -1,0 +1,66 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/coil/core.h"
+#include "core/quantity/verdict.h"
+#include "core/quantity/working.h"
+
+namespace ombrek {
+
+/// What a transformer on a core does between two windings.
+struct TransformerCheck {
+    double impedanceRatio = 1;  ///< (N1/N2)²
+    double secondary = 0;       ///< impedance seen at the second winding [Ω]
+    double reactance = 0;       ///< of the first winding at the lowest frequency [Ω]
+    double times = 0;           ///< that reactance over the impedance there
+    VerdictState state = VerdictState::notDone;
+    std::string sentence;
+    Working working;
+};
+
+/// Impedance goes with the square of the turns; the winding's reactance at the lowest frequency wants to be
+/// at least four times the impedance it sees, five to be sure (common practice).
+/// @param impedance  at the first winding [Ω] @param lowest  frequency [Hz] @throws std::domain_error
+TransformerCheck checkTransformer(const MagneticCore& core, int first, int second, double impedance,
+                                  double lowest);
+
+/// Counts as they are seen on the outside of a ring before the tails are parted.
+///
+/// With several windings on one ring the last tail of the first lies beside the first turn of the last and is
+/// counted with it: 30-3-3-3 is seen as 29-3-3-4 (common practice). One winding is seen as it is.
+std::vector<int> turnsAsSeen(const std::vector<int>& turns);
+
+/// One test with the continuity range: a lead at this end against leads at the other.
+struct WireTest {
+    int lead = 0;             ///< at this end, from 0
+    std::vector<int> others;  ///< at the other end, held together
+};
+
+/// What is known of a bundle of twisted wires whose ends look alike.
+///
+/// Ask `next`, make the test, tell the answer; after at most Σ⌈log2 k⌉, k = n … 2, answers every lead has its
+/// other end. Source: halving what is left.
+class TwistedBundle {
+ public:
+    /// @param wires  2 to 12 @throws std::domain_error
+    explicit TwistedBundle(int wires);
+    bool known() const;
+    /// The next test. Only while not known.
+    WireTest next() const;
+    void answer(bool continuity);
+    /// The other end of each lead at this end; −1 while not known.
+    const std::vector<int>& otherEnds() const { return ends_; }
+    /// Tests at most for so many wires.
+    static int mostTests(int wires);
+
+ private:
+    void settle();
+    std::vector<int> ends_;
+    std::vector<int> left_;        ///< ends at the other side without a lead
+    std::vector<int> candidates_;  ///< for the lead in hand
+    int lead_ = 0;
+};
+
+}  // namespace ombrek
