@@ -85,7 +85,10 @@ class PracticeBuilder {
         }
     }
 
+    void cut(const Coil& coil) { keep(book_.checkCoil(coil.ref + "/cut", "yes")); }
+
     void windCoil(const Coil& coil) {
+        cut(coil);
         for (const Winding& winding : coil.windings) {
             for (int i = 0; i < winding.turns; ++i) turn(coil, winding);
             keep(book_.finishWinding(coil.ref, winding.name));
@@ -100,6 +103,15 @@ class PracticeBuilder {
             instruments_.answer(InstrumentRole::lcMeter,
                                 "SIM:BEND " + coil.ref + "," + plainNumber(-0.8 * advice->deviationPercent));
         }
+    }
+
+    /// Tails stripped, every winding proved from pad to pad, windings apart.
+    void proveCoil(const Coil& coil) {
+        now_ += 120;
+        keep(book_.checkCoil(coil.ref + "/strip", "scrape"));
+        for (const Winding& w : coil.windings)
+            keep(book_.checkCoil(coil.ref + "/" + w.name + "/continuity", "ok"));
+        if (coil.windings.size() > 1) keep(book_.checkCoil(coil.ref + "/isolation", "ok"));
     }
 
     void turn(const Coil& coil, const Winding& winding) {
@@ -208,11 +220,14 @@ Result<void> writePracticeBook(const std::filesystem::path& path, const Practice
     builder.lookTwice(practice.bag);
     now += 22 * 3600;
     for (const Coil& coil : kit.coils) {
-        if (finished || std::find(laterCoils.begin(), laterCoils.end(), coil.ref) == laterCoils.end())
+        if (finished || std::find(laterCoils.begin(), laterCoils.end(), coil.ref) == laterCoils.end()) {
             builder.windCoil(coil);
+            builder.proveCoil(coil);
+        }
     }
     if (!finished) {
         const Coil& inHand = *kit.coil("L2");
+        builder.cut(inHand);
         for (int i = 0; i < 7; ++i) builder.turn(inHand, inHand.windings.front());
     }
     now += 47 * 3600;

@@ -176,6 +176,8 @@ void readRecords(SQLite::Database& db, Build& out) {
     each("SELECT gate, reason, at FROM gate WHERE build=?", [&](auto& q) {
         out.gates[q.getColumn(0).getString()] = {q.getColumn(1).getString(), q.getColumn(2).getInt64()};
     });
+    each("SELECT name, how FROM coil_check WHERE build=?",
+         [&](auto& q) { out.coilChecks[q.getColumn(0).getString()] = q.getColumn(1).getString(); });
     each("SELECT ref, text FROM printed WHERE build=?",
          [&](auto& q) { out.printed[q.getColumn(0).getString()] = q.getColumn(1).getString(); });
     each("SELECT id, kind, printed, value, uncertainty FROM loose_part WHERE build=? ORDER BY id",
@@ -321,6 +323,39 @@ Result<void> Book::finishWinding(const std::string& coil, const std::string& win
             "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, 0, ?) "
             "ON CONFLICT(build, name) DO UPDATE SET done=excluded.done",
             inside_->chosen(), coil + "/" + winding, done ? 1 : 0);
+    });
+}
+
+Result<void> Book::setTurns(const std::string& coil, const std::string& winding, int turns) {
+    return act("count of " + coil, [&] {
+        inside_->run(
+            "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, max(0, ?), 0) "
+            "ON CONFLICT(build, name) DO UPDATE SET turns=excluded.turns",
+            inside_->chosen(), coil + "/" + winding, turns);
+    });
+}
+
+Result<void> Book::checkCoil(const std::string& name, const std::string& how) {
+    return act("check of " + name.substr(0, name.find('/')), [&] {
+        inside_->run("DELETE FROM coil_check WHERE build=? AND name=?", inside_->chosen(), name);
+        if (!how.empty())
+            inside_->run("INSERT INTO coil_check(build, name, how) VALUES(?,?,?)", inside_->chosen(), name,
+                         how);
+    });
+}
+
+std::string Book::preference(const std::string& key) const {
+    SQLite::Statement q(*inside_->db, "SELECT value FROM preference WHERE key=?");
+    q.bind(1, key);
+    return q.executeStep() ? q.getColumn(0).getString() : std::string();
+}
+
+Result<void> Book::prefer(const std::string& key, const std::string& value) {
+    return act("choice of " + key, [&] {
+        inside_->run(
+            "INSERT INTO preference(key, value) VALUES(?,?) ON CONFLICT(key) DO UPDATE SET "
+            "value=excluded.value",
+            key, value);
     });
 }
 

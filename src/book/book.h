@@ -66,7 +66,8 @@ class Book {
     Result<void> markParts(const std::vector<std::string>& refs, PartMark mark);
     /// What is printed on a part; one that agrees with the list is also seen.
     Result<void> readMark(const std::string& ref, const std::string& printed, bool agrees);
-    /// A part out of the bag that has no line yet; with id 0 it is new and the book gives the id, else it is changed.
+    /// A part out of the bag that has no line yet; with id 0 it is new and the book gives the id, else it is
+    /// changed.
     Result<void> keepLoose(const LoosePart& part);
     Result<void> dropLoose(std::int64_t id);
     /// A loose part has found its line: its reading and mark become the line's.
@@ -113,6 +114,14 @@ class Book {
     Result<void> rememberShape(const std::string& key, const std::string& shape);
     /// One pass of the wire more (`by` = 1) or taken back (−1); the count never falls below zero.
     Result<void> countTurn(const std::string& coil, const std::string& winding, int by = 1);
+    /// The count as it was found by counting again.
+    Result<void> setTurns(const std::string& coil, const std::string& winding, int turns);
+    /// What was done to a coil beside winding: "T1/cut", "T1/strip", "T1/main/continuity", "T1/isolation",
+    /// "T1/twist", "T1/trust". An empty `how` takes it back.
+    Result<void> checkCoil(const std::string& name, const std::string& how);
+    /// The builder's own habits, the same for every build: "hand", "sound". Empty if never chosen.
+    std::string preference(const std::string& key) const;
+    Result<void> prefer(const std::string& key, const std::string& value);
     Result<void> finishWinding(const std::string& coil, const std::string& winding, bool done = true);
     Result<void> doStep(const std::string& step, bool knowingly = false);
     Result<void> remark(const std::string& step, const std::string& text);

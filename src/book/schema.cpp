@@ -24,6 +24,8 @@ const std::vector<Table>& recordTables() {
         {"remark", {"build", "step", "text"}, "build, step"},
         {"gate", {"build", "gate", "reason", "at"}, "build, gate"},
         {"printed", {"build", "ref", "text"}, "build, ref"},
+        {"coil_check", {"build", "name", "how"}, "build, name"},
+        {"preference", {"key", "value"}, "key"},
         {"loose_part", {"build", "kind", "printed", "value", "uncertainty"}, ""},
         {"remedy", {"build", "ref", "how", "note"}, "build, ref"},
         {"stock", {"drawer", "kind", "value", "unit", "tolerance", "volts", "watts", "what", "count"}, ""},

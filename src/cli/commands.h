@@ -13,8 +13,18 @@ struct CoilQuestion {
     std::string core, wire = "28AWG", inductance;
     int turns = 0;
     double tailMillimetres = 30;
+    std::string frequency, power;  ///< for Q and flux; empty: not asked
+    double ohms = 50;
 };
 int coilCommand(const CoilQuestion& question, bool json);
+
+struct TrimmerQuestion {
+    std::string inductance, fixed = "0", trim, target;
+    int turns = 0;
+};
+int trimmerCommand(const TrimmerQuestion& question, bool json);
+
+int turnsCommand(const std::string& picture, bool json);
 
 int kitCheckCommand(const std::string& file, bool json);
 

@@ -25,8 +25,27 @@ int main(int argc, char** argv) {
     auto* wanted = coil->add_option("--inductance", question.inductance, "inductance wanted, 1.2u");
     turns->excludes(wanted);
     coil->add_option("--wire", question.wire, "26AWG, 28SWG or 0.4mm")->capture_default_str();
+    coil->add_option("--frequency", question.frequency, "for the Q of the copper, 21M");
+    coil->add_option("--power", question.power,
+                     "for the flux density, 3 (watts, into --ohms, across the winding)");
+    coil->add_option("--ohms", question.ohms, "impedance the power is in")->capture_default_str();
     coil->add_option("--tail", question.tailMillimetres, "length of each tail in mm")->capture_default_str();
     coil->add_flag("--json", json, "print JSON with SI values");
+
+    TrimmerQuestion tuned;
+    auto* trimmer =
+        options.add_subcommand("trimmer", "what a trimmer reaches with a coil, and the turns to centre it");
+    trimmer->add_option("--inductance", tuned.inductance, "measured, 1.1u")->required();
+    trimmer->add_option("--fixed", tuned.fixed, "fixed capacitance with strays, 33p")->capture_default_str();
+    trimmer->add_option("--trim", tuned.trim, "range, 5p..30p")->required();
+    trimmer->add_option("--target", tuned.target, "frequency, 21.06M")->required();
+    trimmer->add_option("--turns", tuned.turns, "turns on the core")->required();
+    trimmer->add_flag("--json", json, "print JSON with SI values");
+
+    std::string picture;
+    auto* counted = options.add_subcommand("turns", "count the turns of a ring coil in a picture");
+    counted->add_option("PICTURE", picture, "PNG or JPEG")->required();
+    counted->add_flag("--json", json, "print JSON");
 
     std::string kind;
     auto* mark = options.add_subcommand(
@@ -80,6 +99,8 @@ int main(int argc, char** argv) {
     CLI11_PARSE(options, argc, argv);
     if (*sum) return sumCommand(text, json);
     if (*coil) return coilCommand(question, json);
+    if (*trimmer) return trimmerCommand(tuned, json);
+    if (*counted) return turnsCommand(picture, json);
     if (*mark) return markCommand(text, kind, json);
     if (*match) return matchCommand(listFile, bagFile, json);
     if (*substitute) return substituteCommand(wantedPart, json);

@@ -1,5 +1,8 @@
+#include <cmath>
+
 #include "cli/commands.h"
 #include "cli/print.h"
+#include "core/coil/loss.h"
 #include "core/coil/winding.h"
 #include "core/sums/sums.h"
 #include "formats/files.h"
@@ -62,6 +65,34 @@ Result<CoilAnswer> readQuestion(const CoilQuestion& q) {
 
 }  // namespace
 
+namespace {
+
+/// What copper and core do at a frequency and a power.
+struct CoilAtPower {
+    double copperQ = 0, flux = 0, ceiling = 0;
+};
+
+/// The voltage is that of the power in the stated ohms, across the whole winding.
+Result<CoilAtPower> atPower(const CoilQuestion& q, const CoilAnswer& coil) {
+    const auto frequency = parseQuantity(q.frequency, Unit::hertz);
+    if (!frequency) return problem("frequency", frequency.error().sentence);
+    if (!(frequency->value >= 1) || frequency->value > 1e12)
+        return problem("frequency", "This frequency is out of range.");
+    CoilAtPower out;
+    const double length = wireOnCore(coil.core, coil.wire, coil.turns);
+    out.copperQ = copperQ(inductance(coil.core, coil.turns), coil.wire, length, frequency->value);
+    if (q.power.empty()) return out;
+    const auto power = parseQuantity(q.power, Unit::watt);
+    if (!power) return problem("power", power.error().sentence);
+    if (!(power->value >= 0) || power->value > 1e7) return problem("power", "This power is out of range.");
+    if (!(q.ohms > 0)) return problem("ohms", "The impedance is positive.");
+    out.flux = fluxDensity(coil.core, coil.turns, std::sqrt(power->value * q.ohms), frequency->value);
+    out.ceiling = fluxCeiling(frequency->value);
+    return out;
+}
+
+}  // namespace
+
 int coilCommand(const CoilQuestion& question, bool json) {
     const auto coil = readQuestion(question);
     if (!coil) return refuse(coil.error(), json);
@@ -71,14 +102,27 @@ int coilCommand(const CoilQuestion& question, bool json) {
     const int fit = turnsThatFit(core, wire);
     const double length = wireOnCore(core, wire, turns);
     const double cut = wireToCut(core, wire, turns, question.tailMillimetres * 1e-3);
+    CoilAtPower power;
+    if (!question.frequency.empty() || !question.power.empty()) {
+        const auto read = atPower(question, *coil);
+        if (!read) return refuse(read.error(), json);
+        power = *read;
+    }
     if (json) {
-        printJson({{"turns", turns},
-                   {"inductance", value},
-                   {"inductance_low", range.low},
-                   {"inductance_high", range.high},
-                   {"wire_length", length},
-                   {"wire_cut", cut},
-                   {"turns_that_fit", fit}});
+        nlohmann::ordered_json out{{"turns", turns},
+                                   {"inductance", value},
+                                   {"inductance_low", range.low},
+                                   {"inductance_high", range.high},
+                                   {"wire_length", length},
+                                   {"wire_cut", cut},
+                                   {"turns_that_fit", fit},
+                                   {"turns_over_300_degrees", turnsOver300(core, wire)}};
+        if (power.copperQ > 0) out["q_copper"] = power.copperQ;
+        if (power.ceiling > 0) {
+            out["flux_density"] = power.flux;
+            out["flux_ceiling"] = power.ceiling;
+        }
+        printJson(out);
         return 0;
     }
     std::printf("%d turns on %s: %s (%s to %s)\n", turns, core.designation.c_str(),
@@ -87,6 +131,9 @@ int coilCommand(const CoilQuestion& question, bool json) {
                 formatQuantity(range.high, Unit::henry, 3).c_str());
     std::printf("wire on the core %.0f mm, cut %.0f mm; %d turns fit in one layer\n", length * 1e3, cut * 1e3,
                 fit);
+    if (power.copperQ > 0) std::printf("copper-only Q at most %.0f\n", power.copperQ);
+    if (power.ceiling > 0)
+        std::printf("flux %.2f mT of about %.1f mT\n", power.flux * 1e3, power.ceiling * 1e3);
     return 0;
 }
 

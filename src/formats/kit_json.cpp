@@ -134,6 +134,18 @@ Coil readCoil(JsonFields& fields, const std::vector<MagneticCore>& cores) {
         coil.windings.push_back(winding);
     }
     if (coil.windings.empty()) fields.fault("windings", "A coil has at least one winding.");
+    coil.twisted = fields.texts("twisted");
+    for (const std::string& name : coil.twisted) {
+        if (!names.contains(name)) fields.fault("twisted", "\"" + name + "\" is no winding of this coil.");
+    }
+    if (coil.twisted.size() == 1 || coil.twisted.size() > 12)
+        fields.fault("twisted", "Two to twelve windings may be twisted together.");
+    const std::string sense = fields.text("sense", "clockwise");
+    if (sense != "clockwise" && sense != "counter-clockwise")
+        fields.fault("sense", "One of clockwise, counter-clockwise.");
+    coil.clockwise = sense == "clockwise";
+    if (fields.has("impedance")) coil.impedance = fields.quantity("impedance", Unit::ohm, 0.01, 1e6);
+    if (fields.has("lowest")) coil.lowest = fields.quantity("lowest", Unit::hertz, 1, 1e11);
     if (fields.has("tune")) coil.tune = readTune(fields.object("tune"));
     coil.note = fields.text("note", "");
     fields.finish();

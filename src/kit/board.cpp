@@ -73,6 +73,11 @@ std::vector<LookAhead> lookAheadsAt(const Step& step, const Kit& kit, const Buil
         const bool begun = ahead.from == step.id || build.done(ahead.from);
         if (begun && !build.done(ahead.until)) out.push_back(ahead);
     }
+    for (const std::string& ref : step.fits) {  // a coil that Tune may still change
+        const Coil* coil = kit.coil(ref);
+        const std::string say = coil != nullptr ? mayStillChange(kit, *coil, build) : "";
+        if (!say.empty()) out.push_back({step.id, "", say});
+    }
     return out;
 }
 

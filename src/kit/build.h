@@ -97,6 +97,7 @@ struct Build {
     std::vector<LoosePart> loose;            ///< parts without a line, oldest first
     std::map<std::string, Remedy> remedies;  ///< by designator
     std::map<std::string, WindingProgress> windings;  ///< key "T1/main"
+    std::map<std::string, std::string> coilChecks;  ///< "T1/cut", "T1/strip", "T1/main/continuity", … → how
     std::map<std::string, StepRecord> steps;
     std::map<std::string, std::string> remarks;  ///< by step id
     std::map<std::string, GateRecord> gates;

@@ -86,7 +86,7 @@ const std::vector<MeterLine>& usualMeters() {
     return meters;
 }
 
-const MeterLine* meterFor(const std::vector<MeterLine>& meters, Unit unit, double shown) {
+std::optional<MeterLine> meterFor(const std::vector<MeterLine>& meters, Unit unit, double shown) {
     const double magnitude = std::fabs(shown);
     const auto outside = [&](const MeterLine& m) {
         return magnitude < m.low ? m.low - magnitude : std::max(0.0, magnitude - m.high);
@@ -95,12 +95,12 @@ const MeterLine* meterFor(const std::vector<MeterLine>& meters, Unit unit, doubl
     for (const MeterLine& m : meters) {
         if (m.unit == unit && (best == nullptr || outside(m) < outside(*best))) best = &m;
     }
-    return best;
+    return best == nullptr ? std::nullopt : std::optional(*best);
 }
 
 Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double shown) {
-    const MeterLine* line = meterFor(meters, unit, shown);
-    if (line == nullptr || !std::isfinite(shown)) return {shown, 0};
+    const auto line = meterFor(meters, unit, shown);
+    if (!line || !std::isfinite(shown)) return {shown, 0};
     InstrumentError error{line->percent};
     error.digits = line->digits;
     error.resolution = countOf(line->counts, shown);

@@ -3,6 +3,7 @@
 #include <array>
 #include <cstdint>
 #include <limits>
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -46,9 +47,9 @@ struct Measured {
     double uncertainty = 0;  ///< U = 2u [same unit]
 };
 
-/// The line that holds for a reading: of its unit and range, else the nearest range of the unit; null when
+/// The line that holds for a reading: of its unit and range, else the nearest range of the unit; nothing when
 /// the bench has none.
-const MeterLine* meterFor(const std::vector<MeterLine>& meters, Unit unit, double shown);
+std::optional<MeterLine> meterFor(const std::vector<MeterLine>& meters, Unit unit, double shown);
 
 /// The zero taken off, and the expanded uncertainty by the data sheet. The error is of what the meter shows,
 /// so it is taken before the zero is.

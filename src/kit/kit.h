@@ -65,6 +65,10 @@ struct Coil {
     double tolerance = 0;  ///< accepted deviation [%]
     double tail = 0.03;    ///< each [m]
     std::vector<Winding> windings;
+    std::vector<std::string> twisted;  ///< windings that are twisted together before winding
+    bool clockwise = true;             ///< sense seen from the parts side, as the board's holes want it
+    double impedance = 0,
+           lowest = 0;  ///< seen by the first winding [Ω] and the lowest frequency [Hz], of a transformer
     std::optional<CoilTune> tune;
     std::string note;
 };

@@ -46,8 +46,8 @@ std::vector<StockPart> freeStock(const std::vector<StockLine>& stock, const std:
 /// "4.7 kΩ ±5 %", "100 nF, 50 V", or the description.
 std::string describe(const StockLine& line);
 
-/// A value as one types it for a part: a prefix without a unit says what is meant; p, n, µ are farads, k, M, R
-/// ohms. Nothing for a plain number or anything else.
+/// A value as one types it for a part: a prefix without a unit says what is meant; p, n, µ are farads, k, M,
+/// R ohms. Nothing for a plain number or anything else.
 std::optional<Quantity> partQuantity(std::string_view text);
 
 /// What is typed to find stock: values, ranges and words, all of which must hold.

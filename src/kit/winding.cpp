@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/coil/winding.h"
+#include "kit/tune.h"
 
 namespace ombrek {
 
@@ -44,27 +45,119 @@ std::optional<TrimmerCover> coilCover(const Kit& kit, const Coil& coil, const Bu
                         coil.tune->high);
 }
 
+namespace {
+
+std::string checked(const Build& build, const std::string& name) {
+    const auto hit = build.coilChecks.find(name);
+    return hit == build.coilChecks.end() ? std::string() : hit->second;
+}
+
+bool anyTurns(const Coil& coil, const Build& build) {
+    return std::any_of(coil.windings.begin(), coil.windings.end(),
+                       [&](const Winding& w) { return build.winding(coil.ref, w.name).turns > 0; });
+}
+
+bool trusted(const Coil& coil, const Build& build) { return !checked(build, coil.ref + "/trust").empty(); }
+
+}  // namespace
+
+std::optional<std::size_t> windingToProve(const Coil& coil, const Build& build) {
+    for (std::size_t i = 0; i < coil.windings.size(); ++i) {
+        if (checked(build, coil.ref + "/" + coil.windings[i].name + "/continuity") != "ok") return i;
+    }
+    return std::nullopt;
+}
+
+TwistedBundle twistedOf(const Coil& coil, const Build& build) {
+    TwistedBundle out(std::max(2, int(coil.twisted.size())));
+    if (coil.twisted.empty()) {
+        while (!out.known()) out.answer(true);
+        return out;
+    }
+    for (const char c : checked(build, coil.ref + "/twist")) out.answer(c == 'y');
+    return out;
+}
+
+CoilStage coilStage(const Coil& coil, const Build& build) {
+    if (checked(build, coil.ref + "/cut").empty() && !anyTurns(coil, build)) return CoilStage::cut;
+    if (const auto hand = windingInHand(coil, build)) {
+        const int turns = build.winding(coil.ref, coil.windings[*hand].name).turns,
+                  wanted = coil.windings[*hand].turns;
+        return turns < wanted ? CoilStage::wind : turns == wanted ? CoilStage::full : CoilStage::over;
+    }
+    const auto advice = coilAdvice(coil, build);
+    if (!advice && !trusted(coil, build)) return CoilStage::measure;
+    if (advice && advice->act != TrimAdvice::Act::leave) return CoilStage::advice;
+    if (checked(build, coil.ref + "/strip").empty()) return CoilStage::strip;
+    if (!twistedOf(coil, build).known()) return CoilStage::untwist;
+    if (windingToProve(coil, build)) return CoilStage::continuity;
+    if (coil.windings.size() > 1 && checked(build, coil.ref + "/isolation") != "ok")
+        return CoilStage::isolation;
+    return CoilStage::ready;
+}
+
+std::optional<ReachChance> coilReach(const Kit& kit, const Coil& coil, const Build& build) {
+    if (!coil.tune) return std::nullopt;
+    const Reading* measured = build.last("coil:" + coil.ref);
+    const bool known = measured != nullptr && measured->value > 0;
+    TankTolerance tolerance;
+    tolerance.inductance =
+        known ? 100 * measured->uncertainty / measured->value : coil.core.alTolerancePercent;
+    double fixed = 0;
+    for (const std::string& ref : coil.tune->fixed) {
+        if (const Part* part = kit.part(ref)) fixed = std::max(fixed, part->tolerance);
+    }
+    if (fixed > 0) tolerance.fixed = fixed;
+    return chanceOfReach(known ? measured->value : coil.target, tankOf(kit, *coil.tune), tolerance,
+                         coil.tune->low, coil.tune->high, 4000);
+}
+
+std::optional<TransformerCheck> coilTransformer(const Coil& coil) {
+    if (coil.windings.size() < 2 || !(coil.impedance > 0) || !(coil.lowest > 0)) return std::nullopt;
+    return checkTransformer(coil.core, coil.windings[0].turns, coil.windings[1].turns, coil.impedance,
+                            coil.lowest);
+}
+
+CutList cutList(const Kit& kit) {
+    CutList out;
+    for (const Coil& coil : kit.coils) {
+        for (const Winding& w : coil.windings) {
+            const double length = wireToCut(coil.core, coil.wire, w.turns, coil.tail);
+            out.lines.push_back({coil.ref, w.name, coil.wireText, coil.core.designation, w.turns, length});
+            out.totals[coil.wireText] += length;
+        }
+    }
+    return out;
+}
+
+std::string mayStillChange(const Kit& kit, const Coil& coil, const Build& build) {
+    for (const Adjustment& a : kit.adjustments) {
+        if (a.coil == coil.ref && tuneState(kit, a, build).state != VerdictState::pass)
+            return coil.ref + " may still want turns: tails long, no glue, until \"" + a.title +
+                   "\" is settled.";
+    }
+    return "";
+}
+
 Verdict coilVerdict(const Coil& coil, const Build& build) {
     const Reading* measured = build.last("coil:" + coil.ref);
+    if (wound(coil, build) && measured == nullptr && trusted(coil, build)) {
+        Verdict out;
+        out.state = VerdictState::pass;
+        out.sentence =
+            "The count is trusted: " + std::to_string(mainTurns(coil, build)) + " turns, not measured.";
+        return out;
+    }
     if (!wound(coil, build) || measured == nullptr) return {};
     return judge(measured->value, limitsAround(coil.target, coil.tolerance), measured->uncertainty,
                  build.rule, Unit::henry);
 }
 
-namespace {
-
-bool begun(const Coil& coil, const Build& build) {
-    return std::any_of(coil.windings.begin(), coil.windings.end(),
-                       [&](const Winding& w) { return build.winding(coil.ref, w.name).turns > 0; });
-}
-
-}  // namespace
-
 const Coil* nextCoil(const Kit& kit, const Build& build) {
     const Coil* first = nullptr;
     for (const Coil& coil : kit.coils) {
-        if (wound(coil, build) && build.last("coil:" + coil.ref) != nullptr) continue;
-        if (begun(coil, build)) return &coil;
+        if (coilStage(coil, build) == CoilStage::ready) continue;
+        if (anyTurns(coil, build)) return &coil;
         if (first == nullptr) first = &coil;
     }
     return first;

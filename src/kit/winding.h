@@ -2,7 +2,11 @@
 
 #include <optional>
 
+#include <map>
+
+#include "core/coil/reach.h"
 #include "core/coil/tank.h"
+#include "core/coil/transformer.h"
 #include "core/coil/trim.h"
 #include "kit/build.h"
 #include "kit/kit.h"
@@ -25,6 +29,40 @@ std::optional<TrimAdvice> coilAdvice(const Coil& coil, const Build& build);
 /// Whether the trimmer reaches the band: with the measured inductance, else the kit's target. Nothing if the
 /// coil is not tuned.
 std::optional<TrimmerCover> coilCover(const Kit& kit, const Coil& coil, const Build& build);
+
+/// Where a coil stands between the reel and the board.
+enum class CoilStage { cut, wind, full, over, measure, advice, strip, untwist, continuity, isolation, ready };
+CoilStage coilStage(const Coil& coil, const Build& build);
+
+/// The winding whose continuity is to be proved next; nothing when all are.
+std::optional<std::size_t> windingToProve(const Coil& coil, const Build& build);
+
+/// What is known of a coil's twisted wires from the answers kept so far ("y" and "n"); at its end when all
+/// are told apart or nothing is twisted.
+TwistedBundle twistedOf(const Coil& coil, const Build& build);
+
+/// The chance that the trimmer reaches its band: over the core's tolerance before the coil is measured, over
+/// the meter's error after. Nothing if the coil is not tuned.
+std::optional<ReachChance> coilReach(const Kit& kit, const Coil& coil, const Build& build);
+
+/// A transformer's impedance and lowest frequency, where the kit states them.
+std::optional<TransformerCheck> coilTransformer(const Coil& coil);
+
+/// One piece of wire to cut for a kit.
+struct CutLine {
+    std::string coil, winding, wire, core;
+    int turns = 0;
+    double length = 0;  ///< to cut [m]
+};
+struct CutList {
+    std::vector<CutLine> lines;
+    std::map<std::string, double> totals;  ///< by wire [m]
+};
+CutList cutList(const Kit& kit);
+
+/// Why a coil is not to be glued or its tails cut yet; empty when it may be: its trimmer is not settled, or
+/// it has none and is measured right.
+std::string mayStillChange(const Kit& kit, const Coil& coil, const Build& build);
 
 /// Measured inductance against the target, with the meter's error; not done until wound and measured.
 Verdict coilVerdict(const Coil& coil, const Build& build);

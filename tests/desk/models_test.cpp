@@ -8,6 +8,7 @@
 #include "desk/remedy/remedy_model.h"
 #include "desk/which_part/which_part_model.h"
 #include "desk/winding/winding_model.h"
+#include "kit/board.h"
 #include "kit/instrument.h"
 #include "report/plots.h"
 #include "report/report.h"
@@ -151,6 +152,8 @@ TEST_CASE("parts in: the bag is through") {
 TEST_CASE("winding: each stage says what to do") {
     Build build;
     const auto now = [&] { return windingView(kit(), build, "L1").now; };
+    CHECK(now() == "Cut 54 cm of 26AWG for L1.");
+    build.coilChecks["L1/cut"] = "yes";
     CHECK(now() == "Wind L1: 26 passes to go.");
     build.windings["L1/tank"].turns = 25;
     CHECK(now() == "Wind L1: one pass to go.");
@@ -163,15 +166,67 @@ TEST_CASE("winding: each stage says what to do") {
     read(build, "coil:L1", 2.60e-6, Unit::henry);
     CHECK(holds(now(), "Squeeze"));
     read(build, "coil:L1", 2.70e-6, Unit::henry);
-    CHECK(holds(now(), "L1 is right"));
+    CHECK(holds(now(), "Strip the tails of L1"));
+    CHECK(holds(windingView(kit(), build, "L1").caution, "ventilate"));
+    build.coilChecks["L1/strip"] = "scrape";
+    CHECK(holds(now(), "tail to tail"));
+    build.coilChecks["L1/tank/continuity"] = "ok";
+    CHECK(holds(now(), "L1 is right"));  // one winding: nothing to be apart from
     const WindingView v = windingView(kit(), build, "L1");
     CHECK(v.cover->state == VerdictState::pass);
     CHECK(v.coils.size() == kit().coils.size());
 }
 
+TEST_CASE("winding: the count may be trusted, and twisted wires are told apart") {
+    Kit own = kit();
+    Coil& t4 = *std::find_if(own.coils.begin(), own.coils.end(), [](auto& c) { return c.ref == "T4"; });
+    t4.twisted = {"drains", "load"};
+    Build build;
+    build.windings["T4/drains"] = {4, true};
+    build.windings["T4/load"] = {6, true};
+    CHECK(coilStage(t4, build) == CoilStage::measure);
+    build.coilChecks["T4/trust"] = "yes";
+    CHECK(coilVerdict(t4, build).state == VerdictState::pass);
+    CHECK(holds(coilVerdict(t4, build).sentence, "not measured"));
+    build.coilChecks["T4/strip"] = "blob";
+    CHECK(coilStage(t4, build) == CoilStage::untwist);
+    CHECK(windingView(own, build, "T4").now == "Does wire 1 here beep with 1 at the other end?");
+    build.coilChecks["T4/twist"] = "n";
+    CHECK(coilStage(t4, build) == CoilStage::continuity);
+    CHECK(holds(windingView(own, build, "T4").why, "1 is 2, 2 is 1"));
+    build.coilChecks["T4/drains/continuity"] = build.coilChecks["T4/load/continuity"] = "ok";
+    CHECK(coilStage(t4, build) == CoilStage::isolation);
+    build.coilChecks["T4/isolation"] = "ok";
+    CHECK(coilStage(t4, build) == CoilStage::ready);
+}
+
+TEST_CASE("winding: what is seen before the tails are parted, and the cut list of the kit") {
+    bool seen = false;
+    for (const auto& fact : windingView(kit(), Build{}, "T1").facts) seen = seen || fact.value == "21-3-5";
+    CHECK(seen);
+    const CutList list = cutList(kit());
+    std::size_t windings = 0;
+    for (const Coil& coil : kit().coils) windings += coil.windings.size();
+    CHECK(list.lines.size() == windings);
+    double all = 0, sum = 0;
+    for (const CutLine& line : list.lines) sum += line.length;
+    for (const auto& [wire, length] : list.totals) all += length;
+    CHECK(all == Approx(sum));
+    CHECK(list.totals.size() == 4);  // four gauges
+}
+
+TEST_CASE("winding: a coil that Tune may still change keeps its tails") {
+    Build build;
+    CHECK(holds(mayStillChange(kit(), *kit().coil("T1"), build), "no glue"));
+    CHECK(mayStillChange(kit(), *kit().coil("L2"), build).empty());
+    const auto aheads = lookAheadsAt(*kit().step("t1"), kit(), build);
+    CHECK(std::any_of(aheads.begin(), aheads.end(), [](auto& a) { return holds(a.say, "no glue"); }));
+}
+
 TEST_CASE("winding: a kit without coils, and a coil with several windings") {
     CHECK(windingView(Kit{}, Build{}, "").coil == nullptr);
     Build build;
+    build.coilChecks["T1/cut"] = "yes";
     build.windings["T1/main"] = {22, true};
     CHECK(windingView(kit(), build, "T1").now == "Wind T1 antenna link: three passes to go.");
     int cuts = 0;

@@ -50,6 +50,8 @@ void windAll(Desk& desk) {
     int guard = 0;
     while (nextCoil(desk.kit(), desk.build()) != nullptr && ++guard < 100) {
         const Coil& coil = *nextCoil(desk.kit(), desk.build());
+        CHECK(desk.now().startsWith(QStringLiteral("Cut ")));
+        desk.key(Qt::Key_Return);
         while (const auto winding = windingInHand(coil, desk.build())) {
             const Winding& w = coil.windings[*winding];
             for (int i = desk.build().winding(coil.ref, w.name).turns; i < w.turns; ++i)
@@ -69,6 +71,10 @@ void windAll(Desk& desk) {
             desk.settle();
         }
         CHECK(coilAdvice(coil, desk.build())->act == TrimAdvice::Act::leave);
+        CHECK(desk.now().startsWith(QStringLiteral("Strip the tails")));
+        for (int i = 0; i < 12 && coilStage(coil, desk.build()) != CoilStage::ready; ++i)
+            desk.key(Qt::Key_Return);  // stripped, every winding through, windings apart
+        REQUIRE(coilStage(coil, desk.build()) == CoilStage::ready);
         desk.key(Qt::Key_Return);  // on to the next
     }
     for (const Coil& coil : desk.kit().coils) {

@@ -38,7 +38,7 @@ const std::vector<std::string>& seeds() {
         fileText("practice.bench.json"),
         "Ref,Qty,Value\r\nR1,1,4k7\r\n\"C1, C2\",2,\"100n, 50V\"\r\n",
         "\xEF\xBB\xBFPos.;Wert;Anzahl\nR1-R4;4,7k;4\n",
-        std::string("\xFF\xFER\0e\0f\0\t\0V\0\n\0R\0001\0\t\0001\0k\0", 28),
+        std::string("\xFF\xFER\0e\0f\0\t\0V\0\n\0R\0001\0\t\0001\0k", 24),
         "R1-R999999999 1k\nC1..C4 22p (marked 220)\nD1 1N 50V 3%\n",
         "\"\"\"\"\"\n'''\n;;;;\n,,,,\n\t\t\t\n||||\n",
         "{\"format\":\"ombrek-kit\",\"version\":1,\"parts\":[{\"ref\":\"R1\"}]}",

@@ -66,7 +66,7 @@ TEST_CASE("the range that holds the reading gives its error; outside all, the ne
     CHECK(meterFor(meters, Unit::ohm, 470)->percent == 0.5);
     CHECK(meterFor(meters, Unit::ohm, 4700)->percent == 2);
     CHECK(meterFor(meters, Unit::ohm, 1e6)->percent == 2);
-    CHECK(meterFor(meters, Unit::farad, 1e-9) == nullptr);
+    CHECK_FALSE(meterFor(meters, Unit::farad, 1e-9));
     CHECK(measuredWith(meters, Unit::farad, 1e-9).uncertainty == 0);
 }
 

@@ -59,7 +59,9 @@ inline Picture drawCoil(const DrawnCoil& coil) {
     std::swap(shadow, image);
     ellipse(outer * 1.02, 0.3, ground * 0.86);
     std::swap(shadow, image);
-    cv::GaussianBlur(shadow, image, {}, side * 0.012);
+    cv::resize(shadow, shadow, {}, 0.125, 0.125, cv::INTER_AREA);  // soft things need no fine grid
+    cv::GaussianBlur(shadow, shadow, {}, side * 0.012 / 8);
+    cv::resize(shadow, image, {side, side}, 0, 0, cv::INTER_LINEAR);
     const cv::Scalar face = cores[coil.core % 6];
     ellipse(outer, 1, face * 0.6);
     ellipse(outer, 0, face);

@@ -67,8 +67,8 @@ TEST_CASE("size alone leaves several mixes open, the inductance settles it") {
 TEST_CASE("another core: turns for it and what gets worse") {
     const MagneticCore& own = core("T50-6");
     const Wire wire = parseWire("28AWG").value();
-    const auto others =
-        otherCores(own, 2e-6, wire, 21e6, {core("T50-2"), core("T37-6"), core("FT37-43"), own});
+    const std::vector<MagneticCore> atHand{core("T50-2"), core("T37-6"), core("FT37-43"), own};
+    const auto others = otherCores(own, 2e-6, wire, 21e6, atHand);
     REQUIRE(others.size() == 3);
     for (const OtherCore& o : others) {
         CHECK(o.core->designation != own.designation);

@@ -16,15 +16,25 @@ std::string percentOfTravel(double position) {
     return buffer;
 }
 
+/// To add or remove, at least one.
+int changeTo(double exactTurns, int turns) {
+    const int change = static_cast<int>(std::lround(exactTurns)) - turns;
+    return change != 0 ? change : exactTurns > turns ? 1 : -1;
+}
+
 std::string remedy(double exactTurns, int turns) {
-    int change = static_cast<int>(std::lround(exactTurns)) - turns;
-    if (change == 0) change = exactTurns > turns ? 1 : -1;
+    const int change = changeTo(exactTurns, turns);
     const int count = std::abs(change);
     return std::string(change > 0 ? "add " : "remove ") + std::to_string(count) +
            (count == 1 ? " turn" : " turns");
 }
 
 }  // namespace
+
+int turnsChange(const TrimmerCover& cover, int turns) {
+    const bool healthy = cover.position >= 0.15 && cover.position <= 0.85;
+    return healthy ? 0 : changeTo(cover.turnsToCentre, turns);
+}
 
 double resonance(double inductance, double capacitance) {
     if (!(inductance > 0) || !(capacitance > 0)) throw std::domain_error("L and C are positive");

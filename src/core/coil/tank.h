@@ -44,4 +44,8 @@ struct TrimmerCover {
 /// Source: Thomson's formula; the 15 % to 85 % rule is common practice.
 TrimmerCover trimmerCover(double inductance, int turns, const TankCapacitance& tank, double low, double high);
 
+/// Whole turns to add (negative: to remove) so that the target comes to half travel; 0 when it lies between
+/// 15 % and 85 % already.
+int turnsChange(const TrimmerCover& cover, int turns);
+
 }  // namespace ombrek

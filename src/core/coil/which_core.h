@@ -44,6 +44,7 @@ struct OtherCore {
 
 /// Cores at hand that give an inductance with a wire, those that do it best first: within tolerance, in one
 /// layer, highest copper Q.
+/// @param atHand  must outlive the answer
 /// @param own  the kit's core, for comparison @throws std::domain_error unless inductance and frequency > 0
 std::vector<OtherCore> otherCores(const MagneticCore& own, double inductance, const Wire& wire,
                                   double frequency, const std::vector<MagneticCore>& atHand);

@@ -80,9 +80,9 @@ void PartsInPage::addKeys() {
 }
 
 PartsInView PartsInPage::view() const {
-    const MeterLine* lc = meterFor(session_.book().meters(), Unit::farad, 0);
+    const auto lc = meterFor(session_.book().meters(), Unit::farad, 0);
     return partsInView(session_.kit(), session_.build(), wanted_.toStdString(), shown_.toStdString(),
-                       lc != nullptr && lc->zero != 0);
+                       lc && lc->zero != 0);
 }
 
 void PartsInPage::begin(const QString& about) {

@@ -15,9 +15,13 @@ constexpr double kPi = std::numbers::pi;
 constexpr double kStart = 210.0 / 180 * kPi;  ///< where the first turn lies, clockwise from the right
 constexpr double kArc = 330.0 / 180 * kPi;
 
-QPointF polar(QPointF middle, double radius, double angle) {
+}  // namespace
+
+static QPointF polar(QPointF middle, double radius, double angle) {
     return middle + QPointF(std::cos(angle - kPi / 2), std::sin(angle - kPi / 2)) * radius;
 }
+
+namespace {
 
 void drawWireLine(QPainter& p, QPointF a, QPointF b, double thick, bool now, const Colours& c) {
     const QColor body = now ? c.copper : c.copperLight;
@@ -33,16 +37,21 @@ CoilView::CoilView(QWidget* parent) : QWidget(parent) {
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
-void CoilView::show(const WindingView& view, const Build& build) {
+void CoilView::show(const WindingView& view, const Build& build, bool leftHanded) {
     windings_.clear();
     if (view.coil == nullptr) return update();
     const Coil& coil = *view.coil;
     for (std::size_t i = 0; i < coil.windings.size(); ++i) {
-        windings_.push_back(
-            {build.winding(coil.ref, coil.windings[i].name).turns, coil.windings[i].turns, view.inHand == i});
+        windings_.push_back({build.winding(coil.ref, coil.windings[i].name).turns, coil.windings[i].turns,
+                             QString::fromStdString(coil.windings[i].name), view.inHand == i});
     }
     ring_ = coil.core.shape == MagneticCore::Shape::ring;
     if (ring_) holeRatio_ = coil.core.innerDiameter / coil.core.outerDiameter;
+    mirrored_ = coil.clockwise == leftHanded;
+    sense_ = QStringLiteral("%1, %2 hand")
+                 .arg(coil.clockwise ? QStringLiteral("clockwise on the board")
+                                     : QStringLiteral("counter-clockwise on the board"),
+                      leftHanded ? QStringLiteral("left") : QStringLiteral("right"));
     turns_ = view.turns;
     wanted_ = view.wanted;
     below_ = QString::fromStdString(view.tens);
@@ -84,6 +93,9 @@ void CoilView::drawRing(QPainter& p) const {
     const double pitch = kArc / std::max(places, 8);
     const double thick = std::clamp(inner * pitch * 0.62, 4.0, 15.0);
     double angle = kStart;
+    const auto polar = [this](QPointF m, double radius, double at) {
+        return ombrek::polar(m, radius, mirrored_ ? -at : at);
+    };
     for (const Part& part : windings_) {
         const double first = angle;
         const int drawn = std::max(part.turns, part.wanted);
@@ -111,10 +123,19 @@ void CoilView::drawRing(QPainter& p) const {
             drawWireLine(p, polar(middle, outer + 6, first + pitch * 0.22),
                          polar(middle, outer + 40, first - 0.06), thick, part.inHand || windings_.size() == 1,
                          c);
+            p.setFont(benchFont(13));
+            p.setPen(c.ink);
+            const QPointF at = polar(middle, outer + 54, first - 0.08);
+            const QString name =
+                windings_.size() > 1 ? part.name + QStringLiteral(" starts") : QStringLiteral("start");
+            p.drawText(QRectF(at - QPointF(60, 10), QSizeF(120, 20)), Qt::AlignCenter, name);
         }
         angle += pitch;
     }
     drawCount(p, middle, inner * 0.9);
+    p.setFont(benchFont(13));
+    p.setPen(c.soft);
+    p.drawText(QRectF(0, height() - 20.0, width(), 20), Qt::AlignLeft | Qt::AlignVCenter, sense_);
 }
 
 void CoilView::drawTwoHole(QPainter& p) const {

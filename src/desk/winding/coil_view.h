@@ -10,7 +10,8 @@ namespace ombrek {
 class CoilView : public QWidget {
  public:
     explicit CoilView(QWidget* parent = nullptr);
-    void show(const WindingView& view, const Build& build);
+    /// @param leftHanded  the winder feeds the wire with the left hand: the drawing runs the other way round
+    void show(const WindingView& view, const Build& build, bool leftHanded);
     QSize minimumSizeHint() const override { return {320, 320}; }
 
  protected:
@@ -19,6 +20,7 @@ class CoilView : public QWidget {
  private:
     struct Part {
         int turns = 0, wanted = 0;
+        QString name;
         bool inHand = false;
     };
     void drawRing(QPainter& p) const;
@@ -27,7 +29,8 @@ class CoilView : public QWidget {
 
     std::vector<Part> windings_;
     double holeRatio_ = 0.55;
-    bool ring_ = true;
+    bool ring_ = true, mirrored_ = false;
+    QString sense_;
     int turns_ = 0, wanted_ = 0;
     QString below_;
 };

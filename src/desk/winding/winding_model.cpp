@@ -4,6 +4,8 @@
 #include <cmath>
 #include <cstdio>
 
+#include "core/coil/loss.h"
+#include "core/coil/transformer.h"
 #include "core/coil/winding.h"
 
 namespace ombrek {
@@ -46,40 +48,98 @@ std::string startSentence(const Coil& coil) {
     return "One layer, ends apart. The first push through the ring is pass one.";
 }
 
-void sayStage(WindingView& v) {
+std::string cutSentence(const Coil& coil) {
+    std::string out = "Cut ";
+    for (std::size_t i = 0; i < coil.windings.size(); ++i) {
+        const Winding& w = coil.windings[i];
+        out += (i == 0                          ? ""
+                : i + 1 == coil.windings.size() ? " and "
+                                                : ", ") +
+               centimetres(wireToCut(coil.core, coil.wire, w.turns, coil.tail));
+    }
+    return out + " of " + coil.wireText + " for " + coil.ref + ".";
+}
+
+/// "this side's 1 with the other's 1 and 2": the test that tells most.
+std::string twistSentence(const Coil& coil, const Build& build) {
+    const WireTest test = twistedOf(coil, build).next();
+    std::string others;
+    for (std::size_t i = 0; i < test.others.size(); ++i)
+        others += (i == 0                        ? ""
+                   : i + 1 == test.others.size() ? " and "
+                                                 : ", ") +
+                  std::to_string(test.others[i] + 1);
+    return "Does wire " + std::to_string(test.lead + 1) + " here beep with " + others + " at the other end?";
+}
+
+std::string endsText(const Coil& coil, const Build& build) {
+    std::string out;
+    const std::vector<int> ends = twistedOf(coil, build).otherEnds();
+    for (std::size_t i = 0; i < coil.twisted.size(); ++i)
+        out += (i ? ", " : "") + std::to_string(i + 1) + " is " + std::to_string(ends[i] + 1);
+    return out;
+}
+
+struct StageText {
+    std::string now, why;
+};
+
+StageText textOf(const WindingView& v, const Build& build) {
     const Coil& coil = *v.coil;
     using Stage = WindingView::Stage;
     const std::string name = v.inHand ? nameOf(coil, *v.inHand) : coil.ref;
     switch (v.stage) {
+        case Stage::cut:
+            return {cutSentence(coil), "Generously reckoned, tails included. Enter when it is cut."};
         case Stage::wind:
-            v.now = "Wind " + name + ": " + passes(v.wanted - v.turns) + " to go.";
-            v.why = coil.what.empty() ? startSentence(coil) : capital(coil.what) + ". " + startSentence(coil);
-            break;
+            return {
+                "Wind " + name + ": " + passes(v.wanted - v.turns) + " to go.",
+                coil.what.empty() ? startSentence(coil) : capital(coil.what) + ". " + startSentence(coil)};
         case Stage::full:
-            v.now = name + " has its " + std::to_string(v.wanted) + ": recount, then Enter.";
-            v.why = "Count with a toothpick under the loupe, along the inside of the ring.";
-            break;
+            return {
+                name + " has its " + std::to_string(v.wanted) + ": recount, then Enter.",
+                "Count with a toothpick under the loupe, along the inside of the ring, or in a picture: P."};
         case Stage::over:
-            v.now = name + " has " + std::to_string(v.turns - v.wanted) + " more than the kit says.";
-            v.why = "Backspace takes one back. Enter keeps them, if they are meant.";
-            break;
+            return {name + " has " + std::to_string(v.turns - v.wanted) + " more than the kit says.",
+                    "Backspace takes one back. Enter keeps them, if they are meant."};
         case Stage::measure:
-            v.now = "Measure " + coil.ref + ": " + formatQuantity(coil.target, Unit::henry, 3) + " wanted.";
-            v.why = "On the L/C meter, tails short and still. Enter takes the reading, or type it.";
-            break;
+            return {"Measure " + coil.ref + ": " + formatQuantity(coil.target, Unit::henry, 3) + " wanted.",
+                    "On the L/C meter, tails short and still. Enter takes the reading, or type it; T trusts "
+                    "the count."};
         case Stage::advice:
-            v.now = v.advice->sentence;
-            v.why =
+            return {
+                v.advice->sentence,
                 v.advice->act == TrimAdvice::Act::addTurns || v.advice->act == TrimAdvice::Act::removeTurns
                     ? "A opens the winding again; then count the turns on or off, and measure."
-                    : "S when it is squeezed or spread, then it is measured again.";
-            break;
-        case Stage::finished:
-            v.now = coil.ref +
-                    " is right: " + formatQuantity(v.verdict.reading, Unit::henry, 3, Zeros::keep) + ".";
-            v.why = "Enter goes to the next coil. Tails stay long until Tune.";
+                    : "S when it is squeezed or spread, then it is measured again."};
+        case Stage::strip:
+            return {"Strip the tails of " + coil.ref + ", and tin them.",
+                    "Enter: scraped. 2: hot solder blob. 3: flame and emery. A badly stripped tail is the "
+                    "commonest dry joint."};
+        case Stage::untwist:
+            return {twistSentence(coil, build), "Untwist both ends first. Enter: it beeps. N: it does not."};
+        case Stage::continuity:
+            return {"Prove " + nameOf(coil, *v.toProve) + ": tail to tail, on the tinned ends.",
+                    "Once it is soldered: pad to pad. Enter: the meter beeps. N: it does not."};
+        case Stage::isolation:
+            return {"Prove that the windings of " + coil.ref + " are apart.",
+                    "From each winding to the next: Enter: no beep. N: it beeps."};
+        case Stage::ready:
             break;
     }
+    const std::string value = std::isfinite(v.verdict.reading)
+                                  ? formatQuantity(v.verdict.reading, Unit::henry, 3, Zeros::keep)
+                                  : "counted and trusted";
+    return {coil.ref + " is right: " + value + ".",
+            "Enter goes to the next coil. Tails stay long until Tune."};
+}
+
+/// The usual caution of each way to take the enamel off.
+std::string cautionOf(WindingView::Stage stage) {
+    if (stage != WindingView::Stage::strip) return "";
+    return "Knife away from you. A blob of about 400 °C spits and smokes: eye protection, ventilate. Flame: "
+           "clear the "
+           "bench, hold the tail in a clip. Follow your local rules.";
 }
 
 void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
@@ -108,6 +168,19 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
             {"Room",
              std::to_string(all) + " of " + std::to_string(turnsThatFit(coil.core, coil.wire)) + " fit",
              filled > 1 ? std::optional(VerdictState::fail) : std::nullopt});
+    }
+    if (ring && coil.windings.size() > 1) {
+        std::vector<int> turns;
+        std::string seen;
+        for (const Winding& w : coil.windings) turns.push_back(w.turns);
+        for (const int n : turnsAsSeen(turns)) seen += (seen.empty() ? "" : "-") + std::to_string(n);
+        v.facts.push_back({"Seen before parting", seen, {}});
+    }
+    if (ring && kit.ratings.frequency > 0 && coil.target > 0) {
+        const double q =
+            copperQ(coil.target, coil.wire, wireOnCore(coil.core, coil.wire, coil.windings.front().turns),
+                    coil.tune ? std::sqrt(coil.tune->low * coil.tune->high) : kit.ratings.frequency);
+        v.facts.push_back({"Copper Q at most", formatQuantity(std::round(q), Unit::none, 3), {}});
     }
     v.cover = coilCover(kit, coil, build);
     if (v.cover) {
@@ -147,25 +220,24 @@ WindingView windingView(const Kit& kit, const Build& build, const std::string& c
     if (v.coil == nullptr) v.coil = &kit.coils.back();
     const Coil& coil = *v.coil;
     v.inHand = windingInHand(coil, build);
+    v.toProve = windingToProve(coil, build);
     const Winding& winding = coil.windings[v.inHand.value_or(0)];
     v.turns = build.winding(coil.ref, winding.name).turns;
     v.wanted = winding.turns;
     v.tens = tensOf(v.turns);
     v.verdict = coilVerdict(coil, build);
     v.advice = coilAdvice(coil, build);
-    using Stage = WindingView::Stage;
-    if (v.inHand) {
-        v.stage = v.turns < v.wanted ? Stage::wind : v.turns == v.wanted ? Stage::full : Stage::over;
-    } else if (!v.advice) {
-        v.stage = Stage::measure;
-    } else {
-        v.stage = v.advice->act == TrimAdvice::Act::leave ? Stage::finished : Stage::advice;
-    }
+    v.stage = coilStage(coil, build);
     fillFacts(kit, build, v);
     v.note = coil.note.empty()
                  ? "Pull every turn snug, turns side by side, a gap of 30° between start and end."
                  : coil.note;
-    sayStage(v);
+    v.caution = cautionOf(v.stage);
+    const StageText text = textOf(v, build);
+    v.now = text.now;
+    v.why = text.why;
+    if (v.stage == WindingView::Stage::continuity && !coil.twisted.empty())
+        v.why = "At the other end " + endsText(coil, build) + ". " + v.why;
     return v;
 }
 

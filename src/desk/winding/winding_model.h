@@ -13,7 +13,8 @@ namespace ombrek {
 /// What the Winding page shows, worked out from the book alone.
 struct WindingView {
     const Coil* coil = nullptr;
-    enum class Stage { wind, full, over, measure, advice, finished } stage = Stage::wind;
+    using Stage = CoilStage;
+    Stage stage = Stage::cut;
     std::optional<std::size_t> inHand;  ///< winding being wound
     int turns = 0, wanted = 0;          ///< of the winding in hand, or the first
     std::string now, why;
@@ -27,6 +28,7 @@ struct WindingView {
     Verdict verdict;  ///< of the measured inductance
     std::optional<TrimAdvice> advice;
     std::optional<TrimmerCover> cover;
+    std::optional<std::size_t> toProve;  ///< winding whose continuity is proved next
 
     struct CoilLine {
         std::string ref, text, right;

@@ -1,9 +1,12 @@
 #include "desk/winding/winding_page.h"
 
+#include <QApplication>
+
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/winding/coil_view.h"
 #include "desk/winding/winding_model.h"
+#include "report/cut_list.h"
 
 namespace ombrek {
 
@@ -29,10 +32,28 @@ WindingPage::WindingPage(Session& session)
 void WindingPage::addKeys() {
     addKey("Space", "Space", "a pass", [this] { count(1); });
     addKey("Backspace", "Backspace", "take one back", [this] { count(-1); });
-    setEnter("done, measure, next", [this] { go(); });
+    setEnter("do it, and on", [this] { go(); });
     addKey("S", "S", "squeezed or spread", [this] { bent(); });
-    addKey("A", "A", "open again", [this] { reopen(); });
+    addKey("P", "P", "count in a picture", [this] { emit wants(Room::picture, chosenRef()); });
+    addKey("W", "W", "will the trimmer reach?", [this] { emit wants(Room::trimmer, chosenRef()); });
     addKey("Down", "Up Down", "coil", [this] { choose(1); });
+    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
+        addKey(key, key, does, std::move(act), false);
+    };
+    rare("A", "open the winding again", [this] { reopen(); });
+    rare("N", "no beep, or a beep where none should be", [this] { prove(false); });
+    rare("T", "trust the count, do not measure", [this] { trust(); });
+    rare("X", "I lost count: what is on it, counted again", [this] { recount(); });
+    rare("J", "left hand or right hand",
+         [this] { session_.keep(session_.book().prefer("hand", leftHanded() ? "right" : "left")); });
+    rare("V", "sound at every ten", [this] {
+        const bool on = session_.book().preference("sound") == "tens";
+        session_.keep(session_.book().prefer("sound", on ? "off" : "tens"));
+        session_.say(on ? QStringLiteral("Silent.") : QStringLiteral("A sound at every ten."));
+    });
+    rare("L", "print the cut list", [this] { printCutList(); });
+    rare("2", "stripped by a hot blob", [this] { strip("blob"); });
+    rare("3", "stripped by flame and emery", [this] { strip("flame"); });
     addKey(
         "Up", "Up", "the coil before", [this] { choose(-1); }, false);
     addKey(
@@ -51,7 +72,82 @@ void WindingPage::count(int by) {
     }
     chosen_ = qs(v.coil->ref);
     if (by < 0 && v.turns == 0) return;
-    session_.keep(session_.book().countTurn(v.coil->ref, v.coil->windings[*v.inHand].name, by));
+    if (session_.keep(session_.book().countTurn(v.coil->ref, v.coil->windings[*v.inHand].name, by)) && by > 0)
+        sayTens(v.turns + 1);
+}
+
+/// A sound when a ten is full, for those who look at the coil.
+void WindingPage::sayTens(int turns) {
+    if (turns % 10 == 0 && session_.book().preference("sound") == "tens") QApplication::beep();
+}
+
+bool WindingPage::leftHanded() const { return session_.book().preference("hand") == "left"; }
+
+QString WindingPage::chosenRef() const {
+    const WindingView v = view();
+    return v.coil == nullptr ? QString() : qs(v.coil->ref);
+}
+
+void WindingPage::check(const std::string& what, const std::string& how) {
+    const WindingView v = view();
+    if (v.coil == nullptr) return;
+    chosen_ = qs(v.coil->ref);
+    session_.keep(session_.book().checkCoil(v.coil->ref + "/" + what, how));
+}
+
+void WindingPage::strip(const std::string& way) {
+    if (view().stage == WindingView::Stage::strip) check("strip", way);
+}
+
+/// The meter's answer to what the now line asks.
+void WindingPage::prove(bool beeps) {
+    const WindingView v = view();
+    using Stage = WindingView::Stage;
+    if (v.stage == Stage::untwist) {
+        const auto kept = session_.build().coilChecks.find(v.coil->ref + "/twist");
+        check("twist", (kept == session_.build().coilChecks.end() ? "" : kept->second) + (beeps ? "y" : "n"));
+    } else if (v.stage == Stage::continuity && beeps) {
+        check(v.coil->windings[*v.toProve].name + "/continuity", "ok");
+    } else if (v.stage == Stage::continuity) {
+        check("strip", "");
+        session_.say(QStringLiteral("Not through: strip and tin the tails of %1 again.").arg(qs(v.coil->ref)),
+                     VerdictState::fail);
+    } else if (v.stage == Stage::isolation && beeps) {
+        check("isolation", "ok");
+    } else if (v.stage == Stage::isolation) {
+        session_.say(
+            QStringLiteral("The windings touch: look for a scraped place where they cross, and prove again."),
+            VerdictState::fail);
+    }
+}
+
+void WindingPage::trust() {
+    if (view().stage == WindingView::Stage::measure) check("trust", "yes");
+}
+
+void WindingPage::recount() {
+    const WindingView v = view();
+    if (v.coil == nullptr || !v.inHand) return;
+    const std::string coil = v.coil->ref, winding = v.coil->windings[*v.inHand].name;
+    askText(QStringLiteral("Turns on %1, counted again by tens").arg(qs(coil)), QString(),
+            [this, coil, winding](const QString& text) {
+                bool whole = false;
+                const int turns = text.toInt(&whole);
+                if (!whole || turns < 0 || turns > 1000)
+                    return session_.say(QStringLiteral("Turns are a whole number from 0 to 1000."),
+                                        VerdictState::cannotTell);
+                chosen_ = qs(coil);
+                session_.keep(session_.book().setTurns(coil, winding, turns));
+            });
+}
+
+void WindingPage::printCutList() {
+    askFile(QStringLiteral("Print the cut list to"), qs(session_.kit().id) + QStringLiteral("-cut-list.pdf"),
+            [this](const QString& file) {
+                const CutList list = cutList(session_.kit());
+                const QString title = qs(session_.kit().name);
+                writeOut(file, [list, title] { return cutListAsPdf(list, title); });
+            });
 }
 
 void WindingPage::go() {
@@ -60,8 +156,11 @@ void WindingPage::go() {
     using Stage = WindingView::Stage;
     chosen_ = qs(v.coil->ref);
     switch (v.stage) {
+        case Stage::cut:
+            check("cut", "yes");
+            break;
         case Stage::wind:
-            session_.say(QStringLiteral("Space counts a pass. Enter when all %1 are on.").arg(v.wanted));
+            count(1);
             break;
         case Stage::full:
         case Stage::over:
@@ -71,7 +170,15 @@ void WindingPage::go() {
         case Stage::advice:
             measure();
             break;
-        case Stage::finished:
+        case Stage::strip:
+            strip("scrape");
+            break;
+        case Stage::untwist:
+        case Stage::continuity:
+        case Stage::isolation:
+            prove(true);
+            break;
+        case Stage::ready:
             chosen_.clear();
             refresh();
             break;
@@ -87,7 +194,7 @@ void WindingPage::measure() {
 
 void WindingPage::bent() {
     const WindingView v = view();
-    if (v.stage != WindingView::Stage::advice && v.stage != WindingView::Stage::finished) return;
+    if (v.stage != WindingView::Stage::advice && v.stage != WindingView::Stage::strip) return;
     chosen_ = qs(v.coil->ref);
     // On the practice bench a squeeze takes most of the deviation away; a real meter does not care.
     session_.bench().bend(chosen_, -0.8 * v.advice->deviationPercent, [this](Result<double> result) {
@@ -119,7 +226,7 @@ void WindingPage::refresh() {
     if (!session_.hasBuild()) return;
     if (session_.kit().coil(chosen_.toStdString()) == nullptr) chosen_.clear();
     const WindingView v = view();
-    coil_->show(v, session_.build());
+    coil_->show(v, session_.build(), leftHanded());
     wantReading(QString(), nullptr);
     if (v.coil == nullptr) {
         setNow(QStringLiteral("This kit has no coils to wind."), QStringLiteral("F3 goes to the Board."));
@@ -130,7 +237,7 @@ void WindingPage::refresh() {
     facts_->show();
     cutList_->show();
     setNow(qs(v.now), qs(v.why));
-    if (!v.inHand) {
+    if (v.stage == WindingView::Stage::measure || v.stage == WindingView::Stage::advice) {
         const Reading pattern{
             0, "coil:" + v.coil->ref, 0, Unit::henry, 0, double(mainTurns(*v.coil, session_.build())), "", 0};
         wantReading(QStringLiteral("%1 reads").arg(qs(v.coil->ref)),
@@ -144,6 +251,7 @@ void WindingPage::refresh() {
     facts_->setFacts(facts);
     const bool measured = !v.inHand && v.cover && session_.build().last("coil:" + v.coil->ref) != nullptr;
     facts_->setText(measured ? qs(v.cover->sentence) : qs(v.note));
+    facts_->setCaution(qs(v.caution));
     std::vector<StateLine> lines;
     for (const auto& line : v.coils)
         lines.push_back({line.state, qs(line.text), qs(line.right), line.ref == v.coil->ref, false});

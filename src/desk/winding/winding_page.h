@@ -25,6 +25,15 @@ class WindingPage : public Page {
     void bent();
     void reopen();
     void choose(int by);
+    void check(const std::string& what, const std::string& how);
+    void strip(const std::string& way);
+    void prove(bool beeps);
+    void trust();
+    void recount();
+    void printCutList();
+    void sayTens(int turns);
+    bool leftHanded() const;
+    QString chosenRef() const;
 
     QString chosen_;
     CoilView* coil_;

@@ -1,0 +1,35 @@
+#include "report/cut_list.h"
+
+#include "report/report.h"
+
+namespace ombrek {
+
+QByteArray cutListAsPdf(const CutList& list, const QString& kit) {
+    const auto cell = [](const QString& text) {
+        return QStringLiteral("<td>%1</td>").arg(text.toHtmlEscaped());
+    };
+    const auto metres = [](double length) { return QStringLiteral("%1 cm").arg(length * 100, 0, 'f', 0); };
+    QString rows, totals;
+    for (const CutLine& line : list.lines) {
+        rows += QStringLiteral("<tr>") + cell(QString::fromStdString(line.coil)) +
+                cell(QString::fromStdString(line.winding)) + cell(QString::fromStdString(line.core)) +
+                cell(QString::number(line.turns)) + cell(QString::fromStdString(line.wire)) +
+                cell(metres(line.length)) + QStringLiteral("<td>\u2610</td></tr>");
+    }
+    for (const auto& [wire, length] : list.totals)
+        totals += QStringLiteral("<tr>") + cell(QString::fromStdString(wire)) + cell(metres(length)) +
+                  QStringLiteral("</tr>");
+    Report report;
+    report.title = kit + QStringLiteral(", cut list");
+    report.html =
+        QStringLiteral(
+            "<h1>%1</h1><table border=\"1\" cellspacing=\"0\" "
+            "cellpadding=\"5\"><tr><th>coil</th><th>winding</th>"
+            "<th>core</th><th>turns</th><th>wire</th><th>cut</th><th>done</th></tr>%2</table>"
+            "<h2>Of each wire</h2><table border=\"1\" cellspacing=\"0\" cellpadding=\"5\">%3</table>"
+            "<p>Tails and a reserve of an eighth are included.</p>")
+            .arg(report.title.toHtmlEscaped(), rows, totals);
+    return reportAsPdf(report);
+}
+
+}  // namespace ombrek

@@ -1,0 +1,14 @@
+#pragma once
+
+#include <QByteArray>
+#include <QString>
+
+#include "kit/winding.h"
+
+namespace ombrek {
+
+/// The wire to cut for a kit, a line a winding, and the total of each gauge, as PDF, A4. May run on another
+/// thread.
+QByteArray cutListAsPdf(const CutList& list, const QString& kit);
+
+}  // namespace ombrek
