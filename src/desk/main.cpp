@@ -6,6 +6,7 @@
 #include <cstdio>
 
 #include "bench/practice_kit.h"
+#include "desk/winding/picture_page.h"
 #include "desk/window.h"
 #include "formats/files.h"
 #include "look/colours.h"
@@ -53,9 +54,14 @@ int takePictures(Window& window, const QString& folder) {
         {Room::drawers, QString()},
         {Room::meters, QString()},
         {Room::list, demo + QStringLiteral("/pilot-lamp.list.txt")},
-        {Room::delivery, demo + QStringLiteral("/lantern-15.packing.csv")}};
+        {Room::delivery, demo + QStringLiteral("/lantern-15.packing.csv")},
+        {Room::trimmer, QStringLiteral("T1")},
+        {Room::picture, QStringLiteral("L2")}};
     for (const auto& [room, about] : rooms) {
+        if (room == Room::trimmer) window.goTo(1);
         window.openRoom(room, about);
+        if (auto* page = dynamic_cast<PicturePage*>(window.page()))
+            page->open(demo + QStringLiteral("/coil-l2.jpg"));
         saved = take() && saved;
     }
     return saved ? 0 : 1;

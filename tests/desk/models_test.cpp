@@ -152,7 +152,7 @@ TEST_CASE("parts in: the bag is through") {
 TEST_CASE("winding: each stage says what to do") {
     Build build;
     const auto now = [&] { return windingView(kit(), build, "L1").now; };
-    CHECK(now() == "Cut 54 cm of 26AWG for L1.");
+    CHECK(now() == "Cut 54\u202fcm of 26AWG for L1.");
     build.coilChecks["L1/cut"] = "yes";
     CHECK(now() == "Wind L1: 26 passes to go.");
     build.windings["L1/tank"].turns = 25;

@@ -82,7 +82,7 @@ void ListPage::open(const QString& file) {
     const auto bytes = readFile(file.toStdString(), kLargestList);
     if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::fail);
     name_ = QFileInfo(file).completeBaseName();
-    read(*bytes, file);
+    read(*bytes, QFileInfo(file).fileName());
 }
 
 void ListPage::paste() {

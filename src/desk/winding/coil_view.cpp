@@ -135,7 +135,7 @@ void CoilView::drawRing(QPainter& p) const {
     drawCount(p, middle, inner * 0.9);
     p.setFont(benchFont(13));
     p.setPen(c.soft);
-    p.drawText(QRectF(0, height() - 20.0, width(), 20), Qt::AlignLeft | Qt::AlignVCenter, sense_);
+    p.drawText(QRectF(0, height() - 20.0, width() - 8.0, 20), Qt::AlignRight | Qt::AlignVCenter, sense_);
 }
 
 void CoilView::drawTwoHole(QPainter& p) const {

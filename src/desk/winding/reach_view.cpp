@@ -90,11 +90,12 @@ void ReachView::paintEvent(QPaintEvent*) {
     p.setPen(c.ink);
     p.drawText(QRectF(22, 14, width() - 40.0, 24), Qt::AlignLeft,
                QStringLiteral("Where the trimmer will stand"));
-    drawTravel(p, QRectF(0, 44, width(), 150));
+    const double half = height() / 2.0;
+    drawTravel(p, QRectF(0, 30, width(), half - 20));
     p.setFont(benchFont(15, true));
     p.setPen(c.ink);
-    p.drawText(QRectF(22, 206, width() - 40.0, 24), Qt::AlignLeft, QStringLiteral("What it covers"));
-    drawFrequencies(p, QRectF(0, 226, width(), 104));
+    p.drawText(QRectF(22, half + 6, width() - 40.0, 24), Qt::AlignLeft, QStringLiteral("What it covers"));
+    drawFrequencies(p, QRectF(0, half + 24, width(), half - 40));
 }
 
 }  // namespace ombrek

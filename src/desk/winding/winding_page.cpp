@@ -33,13 +33,13 @@ void WindingPage::addKeys() {
     addKey("Space", "Space", "a pass", [this] { count(1); });
     addKey("Backspace", "Backspace", "take one back", [this] { count(-1); });
     setEnter("do it, and on", [this] { go(); });
-    addKey("S", "S", "squeezed or spread", [this] { bent(); });
     addKey("P", "P", "count in a picture", [this] { emit wants(Room::picture, chosenRef()); });
     addKey("W", "W", "will the trimmer reach?", [this] { emit wants(Room::trimmer, chosenRef()); });
     addKey("Down", "Up Down", "coil", [this] { choose(1); });
     const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
         addKey(key, key, does, std::move(act), false);
     };
+    rare("S", "squeezed or spread", [this] { bent(); });
     rare("A", "open the winding again", [this] { reopen(); });
     rare("N", "no beep, or a beep where none should be", [this] { prove(false); });
     rare("T", "trust the count, do not measure", [this] { trust(); });

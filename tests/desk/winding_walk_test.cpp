@@ -1,0 +1,165 @@
+#include <QFile>
+#include <QImage>
+#include <fstream>
+
+#include "desk/winding/picture_page.h"
+#include "kit/winding.h"
+#include "window_fixture.h"
+
+using namespace ombrek;
+
+// The second station and the pages beside it, worked with keys in the real window.
+
+namespace {
+
+void fresh(const std::filesystem::path& file) {
+    auto book = Book::open(file).value();
+    REQUIRE(book->startBuild(practiceKit().kit.name, practiceKit().text));
+}
+
+void partWay(const std::filesystem::path& file) {
+    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::partWay));
+}
+
+void answer(Desk& desk, const QString& text) {
+    desk.key(Qt::Key_A, Qt::ControlModifier);
+    desk.type(text);
+    desk.key(Qt::Key_Return);
+}
+
+}  // namespace
+
+TEST_CASE("a coil is wound from cutting to continuity with Enter alone and one typed reading") {
+    Desk desk(partWay);
+    desk.key(Qt::Key_F2);
+    const Coil& coil = *desk.kit().coil("L2");
+    REQUIRE(desk.now() == QStringLiteral("Wind L2: five passes to go."));
+    for (int i = 0; i < 5; ++i) desk.key(Qt::Key_Return);
+    CHECK(desk.now().contains(QStringLiteral("recount")));
+    desk.key(Qt::Key_Return);
+    CHECK(desk.now().startsWith(QStringLiteral("Measure L2")));
+    desk.type(QStringLiteral("435n"));
+    desk.key(Qt::Key_Return);
+    CHECK(desk.now().startsWith(QStringLiteral("Strip the tails")));
+    desk.key(Qt::Key_Return);
+    desk.key(Qt::Key_Return);
+    CHECK(coilStage(coil, desk.build()) == CoilStage::ready);
+    CHECK(desk.build().coilChecks.at("L2/strip") == "scrape");
+    CHECK(desk.build().coilChecks.at("L2/coil/continuity") == "ok");
+    desk.reopen();
+    CHECK(coilStage(*desk.kit().coil("L2"), desk.build()) == CoilStage::ready);
+}
+
+TEST_CASE("a tail that is not through is stripped again; windings that touch are not passed") {
+    Desk desk([](const std::filesystem::path& file) {
+        fresh(file);
+        auto book = Book::open(file).value();
+        for (const Winding& w : practiceKit().kit.coil("T1")->windings) {
+            REQUIRE(book->setTurns("T1", w.name, w.turns));
+            REQUIRE(book->finishWinding("T1", w.name));
+        }
+        REQUIRE(book->checkCoil("T1/trust", "yes"));
+    });
+    const Coil& coil = *desk.kit().coil("T1");
+    desk.key(Qt::Key_F2);
+    desk.key(Qt::Key_2);
+    CHECK(desk.build().coilChecks.at("T1/strip") == "blob");
+    desk.key(Qt::Key_N);
+    CHECK(coilStage(coil, desk.build()) == CoilStage::strip);
+    desk.key(Qt::Key_3);
+    for (int i = 0; i < 3; ++i) desk.key(Qt::Key_Return);
+    CHECK(coilStage(coil, desk.build()) == CoilStage::isolation);
+    desk.key(Qt::Key_N);
+    CHECK(coilStage(coil, desk.build()) == CoilStage::isolation);
+    desk.key(Qt::Key_Return);
+    CHECK(coilStage(coil, desk.build()) == CoilStage::ready);
+    desk.key(Qt::Key_Z);
+    CHECK(coilStage(coil, desk.build()) == CoilStage::isolation);
+}
+
+TEST_CASE("a lost count is set again, and nonsense leaves it") {
+    Desk desk(partWay);
+    desk.key(Qt::Key_F2);
+    desk.key(Qt::Key_X);
+    answer(desk, QStringLiteral("9"));
+    CHECK(desk.build().winding("L2", "coil").turns == 9);
+    for (const char* nonsense : {"-3", "many", "99999", "2.5"}) {
+        desk.key(Qt::Key_X);
+        answer(desk, QString::fromUtf8(nonsense));
+        CHECK(desk.build().winding("L2", "coil").turns == 9);
+    }
+    desk.key(Qt::Key_J);
+    CHECK(desk.session().book().preference("hand") == "left");
+    desk.key(Qt::Key_Z);
+    desk.key(Qt::Key_Z);
+    CHECK(desk.build().winding("L2", "coil").turns == 7);
+}
+
+TEST_CASE("the trimmer page says whether it reaches, and tries turns without touching the book") {
+    Desk desk(partWay);
+    desk.key(Qt::Key_F2);
+    desk.key(Qt::Key_W);
+    CHECK(desk.window().page()->name() == QStringLiteral("Trimmer"));
+    CHECK(desk.now().contains(QStringLiteral("will reach its band")));
+    const auto before = desk.session().book().undoName();
+    for (int i = 0; i < 6; ++i) desk.key(Qt::Key_Plus);
+    CHECK(desk.now().contains(QStringLiteral("does not reach")));
+    for (int i = 0; i < 12; ++i) desk.key(Qt::Key_Minus);
+    CHECK(desk.now().contains(QStringLiteral("does not reach")));
+    desk.key(Qt::Key_Right);
+    CHECK(desk.now().contains(QStringLiteral("will reach")));
+    CHECK(desk.session().book().undoName() == before);
+    desk.key(Qt::Key_Return);
+    CHECK(desk.window().page()->name() == QStringLiteral("Winding"));
+}
+
+TEST_CASE("turns are counted in a picture, marks struck and added, and the counter set") {
+    Desk desk(partWay);
+    desk.key(Qt::Key_F2);
+    desk.key(Qt::Key_P);
+    auto* page = dynamic_cast<PicturePage*>(desk.window().page());
+    REQUIRE(page != nullptr);
+    desk.key(Qt::Key_O);
+    answer(desk, QStringLiteral(OMBREK_DATA_FOLDER "/demo/coil-l2.jpg"));
+    REQUIRE(desk.waitFor([&] { return !page->working() && page->count().count > 0; }));
+    CHECK(page->count().count == 7);
+    desk.key(Qt::Key_A);
+    desk.key(Qt::Key_A);
+    desk.key(Qt::Key_Delete);
+    CHECK(desk.now().startsWith(QStringLiteral("8 turns in the picture, by your marks")));
+    desk.key(Qt::Key_Return);
+    CHECK(desk.build().winding("L2", "coil").turns == 8);
+    CHECK(desk.window().page()->name() == QStringLiteral("Winding"));
+}
+
+TEST_CASE("what is no picture, or has no ring, is told and changes nothing") {
+    Desk desk(partWay);
+    QImage plain(300, 300, QImage::Format_RGB888);
+    plain.fill(Qt::lightGray);
+    REQUIRE(plain.save(QString::fromStdString(desk.path("plain.png").string())));
+    std::ofstream(desk.path("text.png")) << "not a picture";
+    desk.key(Qt::Key_F2);
+    desk.key(Qt::Key_P);
+    auto* page = dynamic_cast<PicturePage*>(desk.window().page());
+    REQUIRE(page != nullptr);
+    for (const char* name : {"plain.png", "text.png", "missing.png"}) {
+        desk.key(Qt::Key_O);
+        answer(desk, QString::fromStdString(desk.path(name).string()));
+        REQUIRE(desk.waitFor([&] { return !page->working(); }));
+        CHECK(page->count().marks.empty());
+        desk.key(Qt::Key_Return);
+        CHECK(desk.build().winding("L2", "coil").turns == 7);
+    }
+}
+
+TEST_CASE("the cut list is printed") {
+    Desk desk(fresh);
+    desk.key(Qt::Key_F2);
+    const QString file = QString::fromStdString(desk.path("cut.pdf").string());
+    desk.key(Qt::Key_L);
+    answer(desk, file);
+    REQUIRE(desk.waitFor([&] { return QFile::exists(file) && !desk.window().page()->working(); }));
+    QFile pdf(file);
+    REQUIRE(pdf.open(QIODevice::ReadOnly));
+    CHECK(pdf.readAll().startsWith("%PDF-"));
+}
