@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdio>
 #include <numbers>
 #include <numeric>
 #include <stdexcept>
@@ -24,8 +25,9 @@ TransformerCheck checkTransformer(const MagneticCore& core, int first, int secon
     out.times = out.reactance / impedance;
     const std::string at =
         formatQuantity(out.reactance, Unit::ohm, 3) + " at " + formatQuantity(lowest, Unit::hertz, 4);
-    const std::string times =
-        formatQuantity(out.times, Unit::none, 2) + " times " + formatQuantity(impedance, Unit::ohm, 3);
+    char count[32];
+    std::snprintf(count, sizeof count, "%.1f", out.times);
+    const std::string times = std::string(count) + " times " + formatQuantity(impedance, Unit::ohm, 3);
     if (out.times >= 5) {
         out.state = VerdictState::pass;
         out.sentence = "The winding has " + at + ", " + times + ": enough.";

@@ -182,6 +182,14 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
                     coil.tune ? std::sqrt(coil.tune->low * coil.tune->high) : kit.ratings.frequency);
         v.facts.push_back({"Copper Q at most", formatQuantity(std::round(q), Unit::none, 3), {}});
     }
+    if (const auto transformer = coilTransformer(coil)) {
+        v.facts.push_back({"Reactance at " + formatQuantity(coil.lowest, Unit::hertz, 3),
+                           formatQuantity(transformer->times, Unit::none, 2) + " times " +
+                               formatQuantity(coil.impedance, Unit::ohm, 3),
+                           transformer->state});
+        v.facts.push_back(
+            {"Impedance ratio", formatQuantity(transformer->impedanceRatio, Unit::none, 3) + " to 1", {}});
+    }
     v.cover = coilCover(kit, coil, build);
     if (v.cover) {
         const std::string low = formatQuantity(v.cover->lowest, Unit::hertz, 4),
