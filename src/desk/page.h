@@ -15,7 +15,7 @@
 namespace ombrek {
 
 /// Pages beside the seven stations, opened for a while and left with Esc; `station` is the one left.
-enum class Room { station, drawers, meters, whichPart, remedy, list, delivery, trimmer, picture };
+enum class Room { station, drawers, meters, whichPart, remedy, list, delivery, trimmer, picture, cores };
 
 /// What every station's page has: the now line, the big live thing with cards beside it, an entry for a typed
 /// reading, a line for what happened, and the keys. A page shows what the book holds and keeps nothing of its

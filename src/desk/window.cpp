@@ -19,6 +19,7 @@
 #include "desk/start/start_page.h"
 #include "desk/tune/tune_page.h"
 #include "desk/which_part/which_part_page.h"
+#include "desk/winding/cores_page.h"
 #include "desk/winding/picture_page.h"
 #include "desk/winding/trimmer_page.h"
 #include "desk/winding/winding_page.h"
@@ -48,7 +49,8 @@ Window::Window(Session& session, QWidget* parent)
     rooms_ = {{Room::drawers, new DrawersPage(session)},     {Room::meters, new MetersPage(session)},
               {Room::whichPart, new WhichPartPage(session)}, {Room::remedy, new RemedyPage(session)},
               {Room::list, new ListPage(session)},           {Room::delivery, new DeliveryPage(session)},
-              {Room::trimmer, new TrimmerPage(session)},     {Room::picture, new PicturePage(session)}};
+              {Room::trimmer, new TrimmerPage(session)},     {Room::picture, new PicturePage(session)},
+              {Room::cores, new CoresPage(session)}};
     for (Page* page : stationPages_) addPage(page);
     addPage(start_);
     for (const auto& [room, page] : rooms_) addPage(page);

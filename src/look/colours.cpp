@@ -91,6 +91,11 @@ QColor colourOf(const Colours& c, VerdictState state) {
     return c.notDone;
 }
 
+void fillDoubtful(QPainter& p, const QRectF& zone, const Colours& c) {
+    p.fillRect(zone, c.doubtfulTint);
+    p.fillRect(zone, QBrush(c.doubtful, Qt::BDiagPattern));
+}
+
 QString styleSheetOf(const Colours& c) {
     QString sheet = QStringLiteral(
         "QFrame#card { background: @card; border: 1px solid @line; border-radius: 10px; }"

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <QColor>
+#include <QPainter>
 #include <QPalette>
 #include <QWidget>
 
@@ -30,6 +31,9 @@ const Colours& coloursOf(const QPalette& palette);
 QPalette paletteOf(const Colours& colours);
 
 QColor colourOf(const Colours& colours, VerdictState state);
+
+/// The doubtful zone of a scale: tinted and hatched, so that it is told without colour.
+void fillDoubtful(QPainter& painter, const QRectF& zone, const Colours& colours);
 
 /// The one style sheet of the application.
 QString styleSheetOf(const Colours& colours);

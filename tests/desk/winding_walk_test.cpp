@@ -163,3 +163,21 @@ TEST_CASE("the cut list is printed") {
     REQUIRE(pdf.open(QIODevice::ReadOnly));
     CHECK(pdf.readAll().startsWith("%PDF-"));
 }
+
+TEST_CASE("another core from the drawers, and an unknown ring known by its size, paint and ten turns") {
+    Desk desk(partWay);
+    desk.key(Qt::Key_F2);
+    desk.key(Qt::Key_C);
+    CHECK(desk.now() == QStringLiteral("Another core for L2, T37-6."));
+    desk.key(Qt::Key_G);
+    answer(desk, QStringLiteral("12.7 7.7 4.8 yellow 0.40u"));
+    CHECK(desk.now() == QStringLiteral("It is a T50-6."));
+    desk.key(Qt::Key_G);
+    answer(desk, QStringLiteral("12.7 7.7 4.8 9.9 1.1"));
+    CHECK(desk.now() == QStringLiteral("It is a T50-6."));
+    desk.key(Qt::Key_G);
+    answer(desk, QStringLiteral("12.7 7.7 4.8"));
+    CHECK(desk.now().contains(QStringLiteral("one of these")));
+    desk.key(Qt::Key_Escape);
+    CHECK(desk.window().page()->name() == QStringLiteral("Winding"));
+}

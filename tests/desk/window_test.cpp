@@ -232,7 +232,7 @@ TEST_CASE("every page has something to show, in both benches and in every size")
         Window::setNight(night);
         for (const QSize size : {QSize(1024, 700), QSize(1280, 800), QSize(1920, 1080)}) {
             desk.window().resize(size);
-            for (int i = 0; i < Window::kStations + 6; ++i) {
+            for (int i = 0; i < Window::kStations + 9; ++i) {
                 const int room = i - Window::kStations;
                 if (room < 0) {
                     desk.window().goTo(i);

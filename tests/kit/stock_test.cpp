@@ -2,6 +2,7 @@
 
 #include "bench_fixture.h"
 #include "formats/packing_list.h"
+#include "kit/core_clues.h"
 #include "kit/labels.h"
 #include "kit/stock_text.h"
 
@@ -82,4 +83,20 @@ TEST_CASE("each way of working prints every part once, in its own order") {
     build.way = BagWay::beforeFitting;
     build.steps["r-supply"] = {};
     CHECK(refsOf(labelSheet(kit, build)) == kit.parts.size() - 2);  // what is fitted is not picked again
+}
+
+TEST_CASE("what is typed of an unknown ring, and the cores that lie in the drawers") {
+    const CoreClues clues = readCoreClues("12.7 7,7 4.8 yellow 0.40u").value();
+    CHECK(clues.outerDiameter == Approx(12.7e-3));
+    CHECK(clues.innerDiameter == Approx(7.7e-3));
+    CHECK(clues.height == Approx(4.8e-3));
+    CHECK(clues.paint == "yellow");
+    CHECK(clues.inductance == Approx(0.4e-6));
+    for (const char* bad : {"", "1 2 3 4", "900", "4k7", "0.0"}) {
+        INFO(bad);
+        CHECK_FALSE(readCoreClues(bad));
+    }
+    const auto here = coresInStock(practiceKit().drawers, shippedTables().cores);
+    REQUIRE(here.size() == 4);  // T50-2 in a drawer is not T50-26
+    for (const MagneticCore& core : here) CHECK(core.designation.find('-') != std::string::npos);
 }

@@ -40,11 +40,9 @@ void Gauge::paintEvent(QPaintEvent*) {
     const QRectF inside(QPointF(x(limits.low), y - 14), QPointF(x(limits.high), y + 14));
     p.fillRect(inside, c.passTint);
     if (!openLow)
-        p.fillRect(QRectF(QPointF(x(limits.low), y - 14), QPointF(x(limits.low + guard), y + 14)),
-                   c.doubtfulTint);
+        fillDoubtful(p, QRectF(QPointF(x(limits.low), y - 14), QPointF(x(limits.low + guard), y + 14)), c);
     if (!openHigh)
-        p.fillRect(QRectF(QPointF(x(limits.high - guard), y - 14), QPointF(x(limits.high), y + 14)),
-                   c.doubtfulTint);
+        fillDoubtful(p, QRectF(QPointF(x(limits.high - guard), y - 14), QPointF(x(limits.high), y + 14)), c);
     p.setPen(QPen(c.ink, 1.5));
     p.drawLine(QPointF(left, y), QPointF(right, y));
     p.setFont(benchFont(14));

@@ -53,7 +53,7 @@ void ReadingCard::show(const Content& content) {
     gauge_->show(v, content.nominal);
     hint_->setText(!content.hint.isEmpty() ? content.hint
                    : read && v.uncertainty > 0
-                       ? QStringLiteral("Bar: the meter's own error, ±%1. Sand: one cannot be sure.")
+                       ? QStringLiteral("Bar: the meter's own error, ±%1. Hatched: one cannot be sure.")
                              .arg(QString::fromStdString(formatQuantity(v.uncertainty, v.unit, 2)))
                        : QString());
 }

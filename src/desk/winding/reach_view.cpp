@@ -36,7 +36,7 @@ void ReachView::drawTravel(QPainter& p, const QRectF& r) const {
     const Colours& c = coloursOf(*this);
     const auto x = [&](double position) { return r.left() + r.width() * (0.1 + 0.8 * position); };
     const double y = r.center().y();
-    p.fillRect(QRectF(x(0), y - 16, x(1) - x(0), 32), c.doubtfulTint);
+    fillDoubtful(p, QRectF(x(0), y - 16, x(1) - x(0), 32), c);
     p.fillRect(QRectF(x(0.15), y - 16, x(0.85) - x(0.15), 32), c.passTint);
     p.setPen(QPen(c.ink, 1.5));
     p.drawLine(QPointF(x(0), y), QPointF(x(1), y));

@@ -39,6 +39,7 @@ void WindingPage::addKeys() {
     const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
         addKey(key, key, does, std::move(act), false);
     };
+    rare("C", "another core; which core is this?", [this] { emit wants(Room::cores, chosenRef()); });
     rare("S", "squeezed or spread", [this] { bent(); });
     rare("A", "open the winding again", [this] { reopen(); });
     rare("N", "no beep, or a beep where none should be", [this] { prove(false); });
