@@ -98,8 +98,15 @@ Result<void> Book::importStock(const std::vector<StockLine>& lines, const std::f
         aside.db = std::make_unique<SQLite::Database>(inside_->path.string(), SQLite::OPEN_READWRITE, 5000);
         SQLite::Transaction transaction(*aside.db);
         aside.forgetRedo();
-        aside.beginAction(linesWord(lines.size()), false);
+        const std::int64_t action = aside.beginAction(linesWord(lines.size()), false);
+        const std::int64_t before = aside.db->execAndGet("SELECT coalesce(max(id), 0) FROM stock").getInt64();
         if (!insertStock(*aside.db, lines, goOn)) return problem("", "Stopped; nothing was taken in.");
+        // One step takes the whole import back, in place of one a line.
+        const std::int64_t last = aside.db->execAndGet("SELECT coalesce(max(id), 0) FROM stock").getInt64();
+        aside.run("DELETE FROM undo_step WHERE action=?", action);
+        aside.run("INSERT INTO undo_step(action, sql) VALUES(?, ?)", action,
+                  "DELETE FROM stock WHERE id BETWEEN " + std::to_string(before + 1) + " AND " +
+                      std::to_string(last));
         transaction.commit();
     } catch (const SQLite::Exception& error) {
         return tl::make_unexpected(writeProblem(error));

@@ -103,7 +103,7 @@ Assignment cheapestAssignment(const CostTable& costs) {
     return Solver(costs).solve();
 }
 
-Detours detours(const CostTable& costs, const Assignment& best, std::size_t row) {
+Detours detours(const CostTable& costs, const Assignment& best, std::size_t row, double bound) {
     // Nodes are the columns and, last, "nowhere": unpaired rows, free columns. The distance of a node is what
     // it costs to move whoever sits there along a chain that ends at this row's own place.
     const std::size_t nowhere = costs.columns;
@@ -134,7 +134,7 @@ Detours detours(const CostTable& costs, const Assignment& best, std::size_t row)
         for (std::size_t c = 0; c <= costs.columns; ++c) {
             if (!settled[c] && distance[c] < kFar && (y > costs.columns || distance[c] < distance[y])) y = c;
         }
-        if (y > costs.columns) break;
+        if (y > costs.columns || distance[y] > bound) break;
         settled[y] = 1;
         for (std::size_t x = 0; x <= costs.columns; ++x) {
             if (!settled[x]) distance[x] = std::min(distance[x], distance[y] + step(x, y));

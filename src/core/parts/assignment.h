@@ -41,6 +41,8 @@ struct Detours {
 };
 
 /// Exact, by one shortest-path search over the prices of a finished assignment.
-Detours detours(const CostTable& costs, const Assignment& best, std::size_t row);
+/// @param bound  the search ends there: costs beyond it are only told to be beyond it
+Detours detours(const CostTable& costs, const Assignment& best, std::size_t row,
+                double bound = std::numeric_limits<double>::infinity());
 
 }  // namespace ombrek

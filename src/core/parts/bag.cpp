@@ -181,7 +181,7 @@ class Matcher {
                 {own == kUnpaired ? std::vector<std::string>{} : refsOf(block.lines[std::size_t(own)]), 1.0});
             return;
         }
-        const Detours detour = detours(block.costs, block.best, row);
+        const Detours detour = detours(block.costs, block.best, row, kClose);
         std::map<std::size_t, double> nearest;  // by class
         for (std::size_t c = 0; c < block.lines.size(); ++c) {
             const auto [at, fresh] = nearest.try_emplace(classOf_[block.lines[c]], detour.toColumn[c]);

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <map>
+#include <tuple>
 
 #include "core/parts/bag.h"
 
@@ -79,6 +81,19 @@ bool better(const Substitute& a, const Substitute& b) {
     return a.limits.halfWidth() < b.limits.halfWidth();
 }
 
+/// The lines of a kind that have parts, at most two of each value, tolerance and rating: more would only say
+/// the same again, and a pair needs no more.
+std::vector<std::size_t> likeLines(const SubstituteWanted& wanted, const std::vector<StockPart>& stock) {
+    std::vector<std::size_t> out;
+    std::map<std::tuple<double, double, double, double>, int> seen;
+    for (std::size_t i = 0; i < stock.size(); ++i) {
+        const StockPart& p = stock[i];
+        if (p.kind != wanted.kind || p.count < 1 || !(p.value > 0)) continue;
+        if (++seen[{p.value, p.tolerance, p.volts, p.watts}] <= 2) out.push_back(i);
+    }
+    return out;
+}
+
 }  // namespace
 
 std::string_view word(How how) {
@@ -103,10 +118,7 @@ std::vector<Substitute> substitutes(const SubstituteWanted& wanted, const std::v
             out.resize(most);
         }
     };
-    std::vector<std::size_t> like;
-    for (std::size_t i = 0; i < stock.size(); ++i) {
-        if (stock[i].kind == wanted.kind && stock[i].count > 0 && stock[i].value > 0) like.push_back(i);
-    }
+    const std::vector<std::size_t> like = likeLines(wanted, stock);
     for (const std::size_t i : like) consider(singleOf(stock, i));
     for (const How how : {How::series, How::parallel}) {
         // Of an adding pair the other part is the difference: only lines near it need a look.
