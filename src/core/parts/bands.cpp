@@ -105,7 +105,7 @@ std::vector<MarkReading> readBands(const std::vector<std::string>& colours, Part
         backward->otherEnd = true;
         if (out.empty() || std::fabs(backward->value / out[0].value - 1) > 1e-9) out.push_back(*backward);
     }
-    std::stable_partition(out.begin(), out.end(), preferred);
+    if (out.size() > 1) std::stable_partition(out.begin(), out.end(), preferred);
     return out;
 }
 
