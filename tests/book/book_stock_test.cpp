@@ -265,3 +265,18 @@ TEST_CASE("a book of schema version 1 is brought up to date with all it holds an
         CHECK(db.execAndGet("PRAGMA user_version").getInt() == 1);
     }
 }
+
+TEST_CASE("a decision taken back frees what was kept back, and habits are the builder's") {
+    Shack shack;
+    auto book = shack.begun();
+    REQUIRE(book->addStock({kFilm}));
+    REQUIRE(book->promise("C2", {1, 1}, "two in parallel"));
+    REQUIRE(book->undecide("C2"));
+    CHECK(book->promises().empty());
+    CHECK(book->build()->remedies.empty());
+    CHECK(freeFor(book->stock()[0], book->promises(), 99) == 4);
+    CHECK(book->preference("hand").empty());
+    REQUIRE(book->prefer("hand", "left"));
+    REQUIRE(book->startBuild("Second", "{}"));
+    CHECK(book->preference("hand") == "left");
+}

@@ -78,6 +78,23 @@ TEST_CASE("what another place would cost agrees with forcing it", "[reference]")
     }
 }
 
+TEST_CASE("a bounded search tells every cost inside its bound and hides none as cheaper") {
+    std::mt19937 engine(17);
+    constexpr double bound = 7;
+    for (int round = 0; round < 600; ++round) {
+        const CostTable costs = randomCosts(engine);
+        const Assignment best = cheapestAssignment(costs);
+        const std::size_t row = engine() % costs.rows;
+        const Detours whole = detours(costs, best, row), bounded = detours(costs, best, row, bound);
+        const auto agrees = [&](double exact, double found) {
+            if (exact <= bound) REQUIRE(found == Approx(exact).margin(1e-9));
+            if (exact > bound) REQUIRE(found > bound);
+        };
+        agrees(whole.unpaired, bounded.unpaired);
+        for (std::size_t c = 0; c < costs.columns; ++c) agrees(whole.toColumn[c], bounded.toColumn[c]);
+    }
+}
+
 TEST_CASE("nothing to pair is no fault") {
     CHECK(cheapestAssignment(CostTable(0, 4)).rowOf == std::vector<int>(4, kUnpaired));
     CHECK(cheapestAssignment(CostTable(3, 0)).columnOf == std::vector<int>(3, kUnpaired));

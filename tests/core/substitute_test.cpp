@@ -90,3 +90,15 @@ TEST_CASE("the search over pairs finds what trying all pairs finds", "[reference
         CHECK(substitutes({stock[0].kind, wanted, 5}, stock, 1000).size() == count);
     }
 }
+
+TEST_CASE("many lines of one part are offered no more than twice, and a pair may come from two drawers") {
+    std::vector<StockPart> stock;
+    for (int i = 0; i < 50; ++i) stock.push_back({"d" + std::to_string(i), kR, 2e3, 1, 0, 0, 1});
+    const auto single = substitutes({kR, 2e3, 5}, stock);
+    CHECK(single.size() == 2);
+    const auto pair = substitutes({kR, 1e3, 5}, stock);
+    REQUIRE(pair.size() == 1);  // one piece in each drawer: two drawers make the pair
+    CHECK(pair[0].how == Substitute::How::parallel);
+    CHECK(pair[0].parts[0] != pair[0].parts[1]);
+    CHECK(pair[0].value == Approx(1e3));
+}
