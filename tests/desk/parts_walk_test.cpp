@@ -18,6 +18,15 @@ using namespace ombrek;
 
 namespace {
 
+void fresh(const std::filesystem::path& file) {
+    auto book = Book::open(file).value();
+    REQUIRE(book->startBuild(practiceKit().kit.name, practiceKit().text));
+}
+
+void partWay(const std::filesystem::path& file) {
+    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::partWay));
+}
+
 template <class P>
 P& pageOf(Desk& desk) {
     auto* page = dynamic_cast<P*>(desk.window().page());
@@ -30,6 +39,13 @@ bool shows(Desk& desk, const QString& text) {
         if (label->isVisible() && label->text().contains(text)) return true;
     }
     return desk.now().contains(text);
+}
+
+/// Type into the entry that has the focus, over what stands there.
+void answer(Desk& desk, const QString& text) {
+    desk.key(Qt::Key_A, Qt::ControlModifier);
+    desk.type(text);
+    desk.key(Qt::Key_Return);
 }
 
 QString entryText(Desk& desk) {

@@ -10,6 +10,25 @@ using namespace ombrek;
 
 // The second station and the pages beside it, worked with keys in the real window.
 
+namespace {
+
+void fresh(const std::filesystem::path& file) {
+    auto book = Book::open(file).value();
+    REQUIRE(book->startBuild(practiceKit().kit.name, practiceKit().text));
+}
+
+void partWay(const std::filesystem::path& file) {
+    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::partWay));
+}
+
+void answer(Desk& desk, const QString& text) {
+    desk.key(Qt::Key_A, Qt::ControlModifier);
+    desk.type(text);
+    desk.key(Qt::Key_Return);
+}
+
+}  // namespace
+
 TEST_CASE("a coil is wound from cutting to continuity with Enter alone and one typed reading") {
     Desk desk(partWay);
     desk.key(Qt::Key_F2);

@@ -125,21 +125,4 @@ class Desk {
     std::unique_ptr<Window> window_;
 };
 
-/// Makes a book in which the practice kit has just been begun, or is half-way through.
-inline void fresh(const std::filesystem::path& file) {
-    auto book = Book::open(file);
-    REQUIRE(book);
-    REQUIRE((*book)->startBuild(practiceKit().kit.name, practiceKit().text));
-}
-inline void partWay(const std::filesystem::path& file) {
-    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::partWay));
-}
-
-/// Type into the entry that has the focus, over what stands there.
-inline void answer(Desk& desk, const QString& text) {
-    desk.key(Qt::Key_A, Qt::ControlModifier);
-    desk.type(text);
-    desk.key(Qt::Key_Return);
-}
-
 }  // namespace ombrek
