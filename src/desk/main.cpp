@@ -56,6 +56,7 @@ int takePictures(Window& window, const QString& folder) {
         {Room::list, demo + QStringLiteral("/pilot-lamp.list.txt")},
         {Room::delivery, demo + QStringLiteral("/lantern-15.packing.csv")},
         {Room::trimmer, QStringLiteral("T1")},
+        {Room::figures, QStringLiteral("L1")},
         {Room::picture, QStringLiteral("L2")}};
     for (const auto& [room, about] : rooms) {
         if (room == Room::trimmer) window.goTo(1);

@@ -95,8 +95,8 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
 }
 
 void Page::setNow(const QString& sentence, const QString& why) {
-    now_->setText(sentence);
-    why_->setText(why);
+    say(now_, sentence);
+    say(why_, why);
     setAccessibleDescription(sentence + QStringLiteral(" ") + why);
 }
 

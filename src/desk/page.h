@@ -15,7 +15,19 @@
 namespace ombrek {
 
 /// Pages beside the seven stations, opened for a while and left with Esc; `station` is the one left.
-enum class Room { station, drawers, meters, whichPart, remedy, list, delivery, trimmer, picture, cores };
+enum class Room {
+    station,
+    drawers,
+    meters,
+    whichPart,
+    remedy,
+    list,
+    delivery,
+    trimmer,
+    picture,
+    cores,
+    figures
+};
 
 /// What every station's page has: the now line, the big live thing with cards beside it, an entry for a typed
 /// reading, a line for what happened, and the keys. A page shows what the book holds and keeps nothing of its
@@ -46,6 +58,12 @@ class Page : public QWidget {
     void showLine(const QString& line, VerdictState state);
     QString nowSentence() const { return now_->text(); }
     bool working() const { return work_.running(); }
+
+    /// A page takes the room it is given: a sentence that changes does not have the window and every hidden
+    /// page measured again, which costs more than a frame.
+    bool hasHeightForWidth() const override { return false; }
+    QSize sizeHint() const override { return {1066, 760}; }
+    QSize minimumSizeHint() const override { return {400, 300}; }
 
  signals:
     void wants(Room room, const QString& about);

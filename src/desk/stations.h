@@ -15,6 +15,7 @@ struct StationLine {
     QString name, state;
     double wound = 0;  ///< 0 to 1
     bool earned = false;
+    bool operator==(const StationLine&) const = default;
 };
 
 /// The seven stations of a build, in order.

@@ -58,8 +58,8 @@ void SumsLine::begin() {
 }
 
 void SumsLine::setSitting(const QString& today, const QString& left) {
-    today_->setText(today);
-    remaining_->setText(left);
+    say(today_, today);
+    say(remaining_, left);
 }
 
 void SumsLine::answer() {

@@ -20,6 +20,7 @@
 #include "desk/tune/tune_page.h"
 #include "desk/which_part/which_part_page.h"
 #include "desk/winding/cores_page.h"
+#include "desk/winding/figures_page.h"
 #include "desk/winding/picture_page.h"
 #include "desk/winding/trimmer_page.h"
 #include "desk/winding/winding_page.h"
@@ -50,7 +51,7 @@ Window::Window(Session& session, QWidget* parent)
               {Room::whichPart, new WhichPartPage(session)}, {Room::remedy, new RemedyPage(session)},
               {Room::list, new ListPage(session)},           {Room::delivery, new DeliveryPage(session)},
               {Room::trimmer, new TrimmerPage(session)},     {Room::picture, new PicturePage(session)},
-              {Room::cores, new CoresPage(session)}};
+              {Room::cores, new CoresPage(session)},         {Room::figures, new FiguresPage(session)}};
     for (Page* page : stationPages_) addPage(page);
     addPage(start_);
     for (const auto& [room, page] : rooms_) addPage(page);

@@ -51,6 +51,7 @@ WireRail::WireRail(QWidget* parent) : QWidget(parent) {
 }
 
 void WireRail::show(const QString& kit, const QString& summary, std::vector<StationLine> lines) {
+    if (kit == kit_ && summary == summary_ && lines == lines_) return;
     kit_ = kit;
     summary_ = summary;
     lines_ = std::move(lines);

@@ -104,6 +104,35 @@ CoilTune readTune(JsonFields fields) {
     return tune;
 }
 
+Pad readPad(JsonFields fields) {
+    const Pad pad{fields.number("x", -50, 2000), fields.number("y", -50, 2000)};
+    fields.finish();
+    return pad;
+}
+
+Winding readWinding(JsonFields& row) {
+    Winding winding;
+    winding.name = row.text("name");
+    winding.turns = row.whole("turns", 1, 500);
+    int last = 0;
+    for (JsonFields& tap : row.objects("taps")) {
+        winding.taps.push_back({tap.whole("at", 1, 500), tap.text("name")});
+        const int at = winding.taps.back().at;
+        if (at <= last || at >= winding.turns)
+            tap.fault("at", "Taps come in order, before the last turn of the winding.");
+        last = at;
+        tap.finish();
+    }
+    if (row.has("start") != row.has("finish"))
+        row.fault("start", "Give the holes of both tails, start and finish.");
+    if (row.has("start")) {
+        winding.start = readPad(row.object("start"));
+        winding.finish = readPad(row.object("finish"));
+    }
+    row.finish();
+    return winding;
+}
+
 Coil readCoil(JsonFields& fields, const std::vector<MagneticCore>& cores) {
     Coil coil;
     coil.ref = fields.text("ref");
@@ -127,8 +156,7 @@ Coil readCoil(JsonFields& fields, const std::vector<MagneticCore>& cores) {
     coil.tail = fields.number("tail_mm", 0, 500, 30) * kMillimetre;
     std::set<std::string> names;
     for (JsonFields& row : fields.objects("windings")) {
-        Winding winding{row.text("name"), row.whole("turns", 1, 500)};
-        row.finish();
+        Winding winding = readWinding(row);
         if (!names.insert(winding.name).second)
             row.fault("name", "Two windings of this coil have this name.");
         coil.windings.push_back(winding);

@@ -42,9 +42,20 @@ struct Part {
     bool measurable() const { return nominal > 0 && kind != PartKind::trimmer; }
 };
 
+/// A hole of the board [mm], as a Place.
+struct Pad {
+    double x = 0, y = 0;
+};
+
 struct Winding {
     std::string name;  ///< "main", "antenna link"
     int turns = 0;
+    struct Tap {
+        int at = 0;  ///< turns from the start
+        std::string name;
+    };
+    std::vector<Tap> taps;
+    std::optional<Pad> start, finish;  ///< where its tails go; both or none
 };
 
 /// The circuit a coil resonates in.

@@ -1,6 +1,8 @@
 #include "kit/winding.h"
 
 #include <algorithm>
+#include <cmath>
+#include <numbers>
 
 #include "core/coil/winding.h"
 #include "kit/tune.h"
@@ -118,11 +120,40 @@ std::optional<TransformerCheck> coilTransformer(const Coil& coil) {
                             coil.lowest);
 }
 
+double lengthToCut(const Coil& coil, const Winding& winding) {
+    return wireToCut(coil.core, coil.wire, winding.turns, coil.tail * (1.0 + double(winding.taps.size())));
+}
+
+std::vector<LaidWinding> layOf(const Kit& kit, const Coil& coil) {
+    if (coil.core.shape != MagneticCore::Shape::ring) return {};
+    const Part* part = kit.part(coil.ref);
+    const bool placed = part != nullptr && part->place;
+    const auto angle = [&](const std::optional<Pad>& pad) -> std::optional<double> {
+        if (!pad || !placed) return std::nullopt;
+        return std::atan2(pad->x - part->place->x, part->place->y - pad->y);
+    };
+    std::vector<WindingToLay> windings;
+    for (const Winding& w : coil.windings) windings.push_back({w.turns, angle(w.start), angle(w.finish)});
+    const int fit = std::max(1, turnsThatFit(coil.core, coil.wire));
+    return layWindings(windings, coil.clockwise, 2 * std::numbers::pi / fit);
+}
+
+std::string layTrouble(const Kit& kit, const Coil& coil) {
+    const auto lay = layOf(kit, coil);
+    for (std::size_t i = 0; i < lay.size(); ++i) {
+        if (!lay[i].crowded || !coil.windings[i].start) continue;
+        return "Wound " + std::string(coil.clockwise ? "clockwise" : "counter-clockwise") + ", the " +
+               std::to_string(coil.windings[i].turns) + " turns of " + coil.windings[i].name +
+               " do not lie side by side between their holes: look at the print, is it the other way round?";
+    }
+    return "";
+}
+
 CutList cutList(const Kit& kit) {
     CutList out;
     for (const Coil& coil : kit.coils) {
         for (const Winding& w : coil.windings) {
-            const double length = wireToCut(coil.core, coil.wire, w.turns, coil.tail);
+            const double length = lengthToCut(coil, w);
             out.lines.push_back({coil.ref, w.name, coil.wireText, coil.core.designation, w.turns, length});
             out.totals[coil.wireText] += length;
         }

@@ -4,6 +4,7 @@
 
 #include <map>
 
+#include "core/coil/lay.h"
 #include "core/coil/reach.h"
 #include "core/coil/tank.h"
 #include "core/coil/transformer.h"
@@ -47,6 +48,16 @@ std::optional<ReachChance> coilReach(const Kit& kit, const Coil& coil, const Bui
 
 /// A transformer's impedance and lowest frequency, where the kit states them.
 std::optional<TransformerCheck> coilTransformer(const Coil& coil);
+
+/// Wire to cut for one winding of a coil [m]: with its tails, and a loop of two more for each tap.
+double lengthToCut(const Coil& coil, const Winding& winding);
+
+/// How the windings lie on the ring: towards the holes that the kit gives, seen from the parts side.
+/// Empty for a core that is no ring.
+std::vector<LaidWinding> layOf(const Kit& kit, const Coil& coil);
+
+/// What is wrong with that lay, as a sentence; empty when the tails reach their holes.
+std::string layTrouble(const Kit& kit, const Coil& coil);
 
 /// One piece of wire to cut for a kit.
 struct CutLine {

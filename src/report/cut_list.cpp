@@ -4,7 +4,7 @@
 
 namespace ombrek {
 
-QByteArray cutListAsPdf(const CutList& list, const QString& kit) {
+QByteArray cutListAsPdf(const CutList& list, const std::vector<ReelUse>& reels, const QString& kit) {
     const auto cell = [](const QString& text) {
         return QStringLiteral("<td>%1</td>").arg(text.toHtmlEscaped());
     };
@@ -16,9 +16,9 @@ QByteArray cutListAsPdf(const CutList& list, const QString& kit) {
                 cell(QString::number(line.turns)) + cell(QString::fromStdString(line.wire)) +
                 cell(metres(line.length)) + QStringLiteral("<td>\u2610</td></tr>");
     }
-    for (const auto& [wire, length] : list.totals)
-        totals += QStringLiteral("<tr>") + cell(QString::fromStdString(wire)) + cell(metres(length)) +
-                  QStringLiteral("</tr>");
+    for (const ReelUse& use : reels)
+        totals +=
+            QStringLiteral("<tr>") + cell(QString::fromStdString(use.sentence)) + QStringLiteral("</tr>");
     Report report;
     report.title = kit + QStringLiteral(", cut list");
     report.html =

@@ -274,6 +274,28 @@ TEST_CASE("a child killed in the middle of its turns loses none that returned") 
     }
 }
 
+TEST_CASE("killed at turn 17 it stands at turn 17") {
+    Shack shack;
+    shack.begun();
+    int pipe[2];
+    REQUIRE(::pipe(pipe) == 0);
+    const pid_t child = ::fork();
+    if (child == 0) {
+        auto book = Book::open(shack.file);
+        bool kept = book.has_value();
+        for (int i = 0; kept && i < 17; ++i) kept = (*book)->countTurn("T1", "main").has_value();
+        if (!kept || ::write(pipe[1], "x", 1) != 1) ::_exit(3);
+        for (;;) ::pause();
+    }
+    char byte = 0;
+    REQUIRE(::read(pipe[0], &byte, 1) == 1);
+    ::kill(child, SIGKILL);
+    int status = 0;
+    ::waitpid(child, &status, 0);
+    CHECK(WIFSIGNALED(status));
+    CHECK(shack.open()->build()->winding("T1", "main").turns == 17);
+}
+
 TEST_CASE("a second program opens it read-only, says so, and sees what is done") {
     Shack shack;
     auto book = shack.begun();

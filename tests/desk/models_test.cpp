@@ -316,3 +316,28 @@ TEST_CASE("the report says what was passed knowingly, and escapes what people wr
     CHECK(html.contains("0 of 11 gates are earned, 1 passed knowingly, 10 open."));
     CHECK(reportAsPdf(report).startsWith("%PDF-"));
 }
+TEST_CASE("a tap is asked for at its turn and adds wire to the cut") {
+    const Kit other =
+        readKitFile(std::string(OMBREK_DATA_FOLDER) + "/demo/slack-tide.kit.json", shippedTables().cores)
+            .value()
+            .kit;
+    const Coil& coil = *other.coil("L1");
+    Build build;
+    build.windings["L1/coil"] = {5, false};
+    CHECK(windingView(other, build, "L1").now == "Twist a loop for the tap 1, then go on: 20 passes to go.");
+    build.windings["L1/coil"] = {6, false};
+    CHECK(holds(windingView(other, build, "L1").now, "nineteen passes to go"));
+    build.windings["L1/coil"] = {12, false};
+    CHECK(windingView(other, build, "L1").why ==
+          "12 are on: one ten and two. Stop where you like, it is kept.");
+    Winding plain = coil.windings[0];
+    plain.taps.clear();
+    CHECK(lengthToCut(coil, coil.windings[0]) > lengthToCut(coil, plain) + 8 * coil.tail);
+}
+
+TEST_CASE("a coil drawn the wrong way round for its holes is said") {
+    Kit turned = kit();
+    for (Coil& coil : turned.coils) coil.clockwise = false;
+    CHECK(layTrouble(kit(), *kit().coil("T1")).empty());
+    CHECK(holds(layTrouble(turned, *turned.coil("T1")), "main"));
+}

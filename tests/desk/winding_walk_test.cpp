@@ -181,3 +181,37 @@ TEST_CASE("another core from the drawers, and an unknown ring known by its size,
     desk.key(Qt::Key_Escape);
     CHECK(desk.window().page()->name() == QStringLiteral("Winding"));
 }
+
+TEST_CASE("figures of a coil: what if is tried and leaves the book") {
+    Desk desk(partWay);
+    desk.key(Qt::Key_F2);
+    desk.key(Qt::Key_F);
+    CHECK(desk.window().page()->name() == QStringLiteral("Figures"));
+    CHECK(desk.now().startsWith(QStringLiteral("L2: 12 turns")));
+    const auto before = desk.session().book().undoName();
+    desk.key(Qt::Key_Plus);
+    CHECK(desk.now().startsWith(QStringLiteral("What if: 13 turns")));
+    desk.key(Qt::Key_G);
+    answer(desk, QStringLiteral("air 8mm 12mm 9"));
+    CHECK(desk.now().contains(QStringLiteral("9 turns of 24AWG on air")));
+    desk.key(Qt::Key_G);
+    answer(desk, QStringLiteral("T50-99"));
+    CHECK(desk.now().contains(QStringLiteral("on air")));
+    desk.key(Qt::Key_Home);
+    CHECK(desk.now().startsWith(QStringLiteral("L2: 12 turns")));
+    CHECK(desk.session().book().undoName() == before);
+    desk.key(Qt::Key_Escape);
+    CHECK(desk.window().page()->name() == QStringLiteral("Winding"));
+}
+
+TEST_CASE("the tens are heard or not, as the builder likes; a machine without a voice says so") {
+    Desk desk(partWay);
+    desk.key(Qt::Key_F2);
+    desk.key(Qt::Key_V);
+    CHECK(desk.session().book().preference("sound") == "tens");
+    for (int i = 0; i < 3; ++i) desk.key(Qt::Key_Space);
+    CHECK(desk.build().winding("L2", "coil").turns == 10);
+    desk.key(Qt::Key_V);
+    const std::string second = desk.session().book().preference("sound");
+    CHECK((second == "voice" || second == "off"));
+}

@@ -18,7 +18,7 @@ class CautionLine : public QWidget {
         layout->addWidget(label_);
     }
     void setText(const QString& text) {
-        label_->setText(text);
+        say(label_, text);
         setVisible(!text.isEmpty());
         setAccessibleName(QStringLiteral("Caution: ") + text);
     }
@@ -81,12 +81,14 @@ Card::Card(QWidget* parent)
 }
 
 void Card::setTitle(const QString& title) {
-    title_->setText(title);
+    say(title_, title);
     title_->setVisible(!title.isEmpty());
     setAccessibleName(title);
 }
 
 void Card::setFacts(const std::vector<Fact>& facts) {
+    if (facts == shown_) return;
+    shown_ = facts;
     delete facts_;
     facts_ = nullptr;
     if (facts.empty()) return;
@@ -118,7 +120,7 @@ void Card::setFacts(const std::vector<Fact>& facts) {
 }
 
 void Card::setText(const QString& text) {
-    text_->setText(text);
+    say(text_, text);
     text_->setVisible(!text.isEmpty());
 }
 

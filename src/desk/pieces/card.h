@@ -18,6 +18,7 @@ class Card : public QFrame {
         QString name, value;
         VerdictState state = VerdictState::notDone;
         bool marked = false;  ///< show the verdict's mark before the value
+        bool operator==(const Fact&) const = default;
     };
     void setTitle(const QString& title);
     void setFacts(const std::vector<Fact>& facts);
@@ -33,6 +34,7 @@ class Card : public QFrame {
     QVBoxLayout* layout_;
     QLabel* title_;
     QWidget* facts_ = nullptr;
+    std::vector<Fact> shown_;  ///< by facts_
     QVBoxLayout* body_;
     QLabel* text_;
     class CautionLine* caution_;

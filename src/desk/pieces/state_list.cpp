@@ -82,12 +82,18 @@ void StateList::setLines(std::vector<StateLine> lines) {
     const auto current =
         std::find_if(lines.begin(), lines.end(), [](const StateLine& l) { return l.current; });
     const int row = current == lines.end() ? -1 : int(current - lines.begin());
+    if (!lines.empty() && lines == shown_) {
+        if (row >= 0) scrollTo(model_->index(row), QAbstractItemView::PositionAtCenter);
+        return;
+    }
     const int count = int(lines.size());
     setLines(
-        count, [lines = std::move(lines)](int i) { return lines[std::size_t(i)]; }, row);
+        count, [lines](int i) { return lines[std::size_t(i)]; }, row);
+    shown_ = std::move(lines);
 }
 
 void StateList::setLines(int count, std::function<StateLine(int)> line, int current) {
+    shown_.clear();
     const int kept = verticalScrollBar()->value();
     model_->setLines(count, std::move(line));
     if (current >= 0) {

@@ -15,6 +15,7 @@ struct StateLine {
     QString text, right;
     bool current = false;  ///< in hand now: a copper dot instead of the mark
     bool barred = false;   ///< a hold point or gate: drawn with a bar
+    bool operator==(const StateLine&) const = default;
 };
 
 class StateListModel : public QAbstractListModel {
@@ -47,6 +48,7 @@ class StateList : public QListView {
 
  private:
     StateListModel* model_;
+    std::vector<StateLine> shown_;  ///< when they were given whole
 };
 
 }  // namespace ombrek

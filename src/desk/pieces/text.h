@@ -16,4 +16,9 @@ inline QLabel* textLabel(int pixels, bool bold = false, const char* tone = "", Q
     return label;
 }
 
+/// Laying text out is dear: a label that says it already is left alone.
+inline void say(QLabel* label, const QString& text) {
+    if (label->text() != text) label->setText(text);
+}
+
 }  // namespace ombrek

@@ -12,8 +12,6 @@ namespace ombrek {
 namespace {
 
 constexpr double kPi = std::numbers::pi;
-constexpr double kStart = 210.0 / 180 * kPi;  ///< where the first turn lies, clockwise from the right
-constexpr double kArc = 330.0 / 180 * kPi;
 
 }  // namespace
 
@@ -34,6 +32,7 @@ void drawWireLine(QPainter& p, QPointF a, QPointF b, double thick, bool now, con
 }  // namespace
 
 CoilView::CoilView(QWidget* parent) : QWidget(parent) {
+    setObjectName(QStringLiteral("coil"));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
 }
 
@@ -42,16 +41,24 @@ void CoilView::show(const WindingView& view, const Build& build, bool leftHanded
     if (view.coil == nullptr) return update();
     const Coil& coil = *view.coil;
     for (std::size_t i = 0; i < coil.windings.size(); ++i) {
-        windings_.push_back({build.winding(coil.ref, coil.windings[i].name).turns, coil.windings[i].turns,
-                             QString::fromStdString(coil.windings[i].name), view.inHand == i});
+        Part part{build.winding(coil.ref, coil.windings[i].name).turns,
+                  coil.windings[i].turns,
+                  QString::fromStdString(coil.windings[i].name),
+                  view.inHand == i,
+                  {},
+                  i > 0 && coil.windings[i].start,
+                  {}};
+        if (i < view.lay.size()) part.lay = view.lay[i];
+        for (const Winding::Tap& tap : coil.windings[i].taps)
+            part.taps.emplace_back(tap.at, QString::fromStdString(tap.name));
+        windings_.push_back(part);
     }
     ring_ = coil.core.shape == MagneticCore::Shape::ring;
     if (ring_) holeRatio_ = coil.core.innerDiameter / coil.core.outerDiameter;
-    mirrored_ = coil.clockwise == leftHanded;
-    sense_ = QStringLiteral("%1, %2 hand")
-                 .arg(coil.clockwise ? QStringLiteral("clockwise on the board")
-                                     : QStringLiteral("counter-clockwise on the board"),
-                      leftHanded ? QStringLiteral("left") : QStringLiteral("right"));
+    mirrored_ = leftHanded;
+    const QString sense = coil.clockwise ? QStringLiteral("Clockwise") : QStringLiteral("Counter-clockwise");
+    sense_ = leftHanded ? sense + QStringLiteral(" on the board; as the left hand holds it, turned over")
+                        : sense + QStringLiteral(", as it sits on the board");
     turns_ = view.turns;
     wanted_ = view.wanted;
     below_ = QString::fromStdString(view.tens);
@@ -76,10 +83,75 @@ void CoilView::drawCount(QPainter& p, QPointF at, double room) const {
     p.drawText(QRectF(at.x() - room, at.y() + pixels * 0.54, 2 * room, 26), Qt::AlignCenter, below_);
 }
 
+/// One winding where it lies: its turns, the ten-marks, its taps, and the tails towards their holes.
+void CoilView::drawLaid(QPainter& p, const Part& part, const Ring& ring) const {
+    const Colours& c = coloursOf(*this);
+    const auto at = [&](double radius, double angle) {
+        return polar(ring.middle, radius, ring.hand * angle);
+    };
+    const int drawn = std::max(part.turns, part.wanted);
+    const double step = part.lay.sweep / std::max(drawn, 1);
+    const double thick = std::clamp(ring.inner * std::fabs(step) * 0.62, 4.0, 15.0);
+    const bool live = part.inHand || windings_.size() == 1;
+    const double lift = part.over ? 9 : 0;  // over a winding that is there already
+    for (int i = 0; i < drawn; ++i) {
+        const double angle = part.lay.start + step * (i + 0.5);
+        if (i < part.turns) {
+            drawWireLine(p, at(ring.inner - 6 - lift, angle - step * 0.22),
+                         at(ring.outer + 6 + lift, angle + step * 0.22), thick, live, c);
+        } else {
+            p.setPen(QPen(part.over ? c.soft : c.notDone, 1.4, Qt::DashLine));
+            p.drawLine(at(ring.inner + 2 - lift, angle), at(ring.outer - 2 + lift, angle));
+        }
+        if ((i + 1) % 10 == 0) drawTen(p, at(ring.outer + 26, angle), i + 1, i < part.turns);
+    }
+    for (const auto& [turn, name] : part.taps) {
+        const double angle = part.lay.start + step * turn;
+        drawTail(p, at(ring.outer + 4, angle), at(ring.outer + 36, angle), name, thick * 0.7,
+                 part.turns >= turn, live);
+    }
+    const QString prefix = windings_.size() > 1 ? part.name + QStringLiteral(" ") : QString();
+    const double finish = part.lay.start + part.lay.sweep;
+    drawTail(p, at(ring.outer + 6 + lift, part.lay.start + step * 0.7), at(ring.outer + 42, part.lay.start),
+             prefix + QStringLiteral("start"), thick, part.turns > 0, live);
+    drawTail(p, at(ring.outer + 6 + lift, finish - step * 0.3), at(ring.outer + 42, finish),
+             prefix + QStringLiteral("finish"), thick, part.wanted > 0 && part.turns >= part.wanted, live);
+}
+
+void CoilView::drawTen(QPainter& p, QPointF at, int turns, bool reached) const {
+    const Colours& c = coloursOf(*this);
+    p.setPen(QPen(c.ink, 1.4));
+    p.setBrush(reached ? c.ink : c.card);
+    p.drawEllipse(at, 14, 14);
+    p.setFont(benchFont(13, true));
+    p.setPen(reached ? c.card : c.ink);
+    p.drawText(QRectF(at - QPointF(14, 14), QSizeF(28, 28)), Qt::AlignCenter, QString::number(turns));
+}
+
+/// A tail to its hole, drawn when it is there, and its name beyond the hole.
+void CoilView::drawTail(QPainter& p, QPointF from, QPointF hole, const QString& name, double thick,
+                        bool there, bool live) const {
+    const Colours& c = coloursOf(*this);
+    if (there) drawWireLine(p, from, hole, thick, live, c);
+    p.setPen(QPen(live ? c.ink : c.notDone, 1.4));
+    p.setBrush(c.paper);
+    p.drawEllipse(hole, 5, 5);
+    if (!live) return;  // the names of the winding in hand; all of them would not find room
+    const QPointF away = hole - QPointF(width() / 2.0, height() / 2.0);
+    const double length = std::max(1.0, std::hypot(away.x(), away.y()));
+    p.setFont(benchFont(13));
+    p.setPen(c.ink);
+    const double wide = QFontMetrics(p.font()).horizontalAdvance(name) + 6;
+    QRectF box(0, 0, wide, 18);
+    box.moveCenter(hole + QPointF(away.x() / length * (wide / 2 + 8), away.y() / length * 17));
+    box.moveLeft(std::clamp(box.left(), 0.0, std::max(0.0, width() - wide)));
+    p.drawText(box, Qt::AlignCenter, name);
+}
+
 void CoilView::drawRing(QPainter& p) const {
     const Colours& c = coloursOf(*this);
     const QPointF middle(width() / 2.0, height() / 2.0 - 6);
-    const double outer = std::min(width(), height()) / 2.0 - 44;
+    const double outer = std::min(width(), height()) / 2.0 - 68;
     const double inner = outer * std::clamp(holeRatio_, 0.42, 0.7);
     QPainterPath ring;
     ring.addEllipse(middle, outer, outer);
@@ -88,50 +160,8 @@ void CoilView::drawRing(QPainter& p) const {
     p.setBrush(c.core);
     p.drawPath(ring);
 
-    int places = 0;
-    for (const Part& part : windings_) places += std::max(part.turns, part.wanted) + 1;
-    const double pitch = kArc / std::max(places, 8);
-    const double thick = std::clamp(inner * pitch * 0.62, 4.0, 15.0);
-    double angle = kStart;
-    const auto polar = [this](QPointF m, double radius, double at) {
-        return ombrek::polar(m, radius, mirrored_ ? -at : at);
-    };
-    for (const Part& part : windings_) {
-        const double first = angle;
-        const int drawn = std::max(part.turns, part.wanted);
-        for (int i = 0; i < drawn; ++i, angle += pitch) {
-            const QPointF a = polar(middle, inner - 6, angle - pitch * 0.22),
-                          b = polar(middle, outer + 6, angle + pitch * 0.22);
-            if (i < part.turns) {
-                drawWireLine(p, a, b, thick, part.inHand || windings_.size() == 1, c);
-            } else {
-                p.setPen(QPen(c.notDone, 1.4, Qt::DashLine));
-                p.drawLine(polar(middle, inner + 2, angle), polar(middle, outer - 2, angle));
-            }
-            const bool ten = (i + 1) % 10 == 0;
-            if (!ten) continue;
-            const QPointF at = polar(middle, outer + 26, angle);
-            const bool reached = i < part.turns;
-            p.setPen(QPen(c.ink, 1.4));
-            p.setBrush(reached ? c.ink : c.card);
-            p.drawEllipse(at, 14, 14);
-            p.setFont(benchFont(13, true));
-            p.setPen(reached ? c.card : c.ink);
-            p.drawText(QRectF(at - QPointF(14, 14), QSizeF(28, 28)), Qt::AlignCenter, QString::number(i + 1));
-        }
-        if (part.turns > 0) {  // the tail where this winding begins
-            drawWireLine(p, polar(middle, outer + 6, first + pitch * 0.22),
-                         polar(middle, outer + 40, first - 0.06), thick, part.inHand || windings_.size() == 1,
-                         c);
-            p.setFont(benchFont(13));
-            p.setPen(c.ink);
-            const QPointF at = polar(middle, outer + 54, first - 0.08);
-            const QString name =
-                windings_.size() > 1 ? part.name + QStringLiteral(" starts") : QStringLiteral("start");
-            p.drawText(QRectF(at - QPointF(60, 10), QSizeF(120, 20)), Qt::AlignCenter, name);
-        }
-        angle += pitch;
-    }
+    const double hand = mirrored_ ? -1 : 1;
+    for (const Part& part : windings_) drawLaid(p, part, {middle, inner, outer, hand});
     drawCount(p, middle, inner * 0.9);
     p.setFont(benchFont(13));
     p.setPen(c.soft);

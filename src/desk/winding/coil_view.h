@@ -22,7 +22,18 @@ class CoilView : public QWidget {
         int turns = 0, wanted = 0;
         QString name;
         bool inHand = false;
+        LaidWinding lay;
+        bool over = false;  ///< lies over the first winding
+        std::vector<std::pair<int, QString>> taps;
     };
+    struct Ring {
+        QPointF middle;
+        double inner, outer, hand;
+    };
+    void drawLaid(QPainter& p, const Part& part, const Ring& ring) const;
+    void drawTen(QPainter& p, QPointF at, int turns, bool reached) const;
+    void drawTail(QPainter& p, QPointF from, QPointF hole, const QString& name, double thick, bool there,
+                  bool live) const;
     void drawRing(QPainter& p) const;
     void drawTwoHole(QPainter& p) const;
     void drawCount(QPainter& p, QPointF at, double room) const;

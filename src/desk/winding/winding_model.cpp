@@ -55,7 +55,7 @@ std::string cutSentence(const Coil& coil) {
         out += (i == 0                          ? ""
                 : i + 1 == coil.windings.size() ? " and "
                                                 : ", ") +
-               centimetres(wireToCut(coil.core, coil.wire, w.turns, coil.tail));
+               centimetres(lengthToCut(coil, w));
     }
     return out + " of " + coil.wireText + " for " + coil.ref + ".";
 }
@@ -80,6 +80,25 @@ std::string endsText(const Coil& coil, const Build& build) {
     return out;
 }
 
+/// What the pass in hand is for; at a tap's turn, the tap.
+std::string windSentence(const WindingView& v, const std::string& name) {
+    for (const Winding::Tap& tap : v.coil->windings[*v.inHand].taps) {
+        if (v.turns == tap.at)
+            return "Twist a loop for the tap " + tap.name + ", then go on: " + passes(v.wanted - v.turns) +
+                   " to go.";
+    }
+    return "Wind " + name + ": " + passes(v.wanted - v.turns) + " to go.";
+}
+
+/// Before the first pass how to begin; after it where one stands, so that one may stop at any time.
+std::string windWhy(const WindingView& v) {
+    const Coil& coil = *v.coil;
+    if (v.turns > 0)
+        return std::to_string(v.turns) + (v.turns == 1 ? " is on" : " are on") +
+               (v.turns < 10 ? "" : ": " + tensOf(v.turns)) + ". Stop where you like, it is kept.";
+    return coil.what.empty() ? startSentence(coil) : capital(coil.what) + ". " + startSentence(coil);
+}
+
 struct StageText {
     std::string now, why;
 };
@@ -92,9 +111,7 @@ StageText textOf(const WindingView& v, const Build& build) {
         case Stage::cut:
             return {cutSentence(coil), "Generously reckoned, tails included. Enter when it is cut."};
         case Stage::wind:
-            return {
-                "Wind " + name + ": " + passes(v.wanted - v.turns) + " to go.",
-                coil.what.empty() ? startSentence(coil) : capital(coil.what) + ". " + startSentence(coil)};
+            return {windSentence(v, name), windWhy(v)};
         case Stage::full:
             return {
                 name + " has its " + std::to_string(v.wanted) + ": recount, then Enter.",
@@ -159,7 +176,7 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
     v.facts.push_back({"Wire", coil.wireText + ", " + millimetres(coil.wire.bare), {}});
     for (const Winding& w : coil.windings) {
         const std::string name = coil.windings.size() == 1 ? "Cut" : "Cut, " + w.name;
-        v.facts.push_back({name, centimetres(wireToCut(coil.core, coil.wire, w.turns, coil.tail)), {}});
+        v.facts.push_back({name, centimetres(lengthToCut(coil, w)), {}});
     }
     if (ring) {
         int all = 0;
@@ -170,10 +187,8 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
              filled > 1 ? std::optional(VerdictState::fail) : std::nullopt});
     }
     if (ring && coil.windings.size() > 1) {
-        std::vector<int> turns;
         std::string seen;
-        for (const Winding& w : coil.windings) turns.push_back(w.turns);
-        for (const int n : turnsAsSeen(turns)) seen += (seen.empty() ? "" : "-") + std::to_string(n);
+        for (const int n : v.seen) seen += (seen.empty() ? "" : "-") + std::to_string(n);
         v.facts.push_back({"Seen before parting", seen, {}});
     }
     if (ring && kit.ratings.frequency > 0 && coil.target > 0) {
@@ -236,10 +251,16 @@ WindingView windingView(const Kit& kit, const Build& build, const std::string& c
     v.verdict = coilVerdict(coil, build);
     v.advice = coilAdvice(coil, build);
     v.stage = coilStage(coil, build);
+    v.lay = layOf(kit, coil);
+    std::vector<int> turns;
+    for (const Winding& w : coil.windings) turns.push_back(w.turns);
+    v.seen = turnsAsSeen(turns);
     fillFacts(kit, build, v);
-    v.note = coil.note.empty()
-                 ? "Pull every turn snug, turns side by side, a gap of 30° between start and end."
-                 : coil.note;
+    v.note = layTrouble(kit, coil);
+    if (v.note.empty())
+        v.note = coil.note.empty()
+                     ? "Pull every turn snug, turns side by side, a gap of 30° between start and end."
+                     : coil.note;
     v.caution = cautionOf(v.stage);
     const StageText text = textOf(v, build);
     v.now = text.now;

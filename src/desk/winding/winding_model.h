@@ -28,6 +28,8 @@ struct WindingView {
     Verdict verdict;  ///< of the measured inductance
     std::optional<TrimAdvice> advice;
     std::optional<TrimmerCover> cover;
+    std::vector<LaidWinding> lay;        ///< of each winding, seen from the parts side
+    std::vector<int> seen;               ///< counts as they look from outside
     std::optional<std::size_t> toProve;  ///< winding whose continuity is proved next
 
     struct CoilLine {

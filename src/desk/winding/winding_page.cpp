@@ -6,6 +6,7 @@
 #include "desk/pieces/state_list.h"
 #include "desk/winding/coil_view.h"
 #include "desk/winding/winding_model.h"
+#include "kit/reel.h"
 #include "report/cut_list.h"
 
 namespace ombrek {
@@ -39,6 +40,8 @@ void WindingPage::addKeys() {
     const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
         addKey(key, key, does, std::move(act), false);
     };
+    rare("F", "figures: tolerance, room, Q, flux, drift; what if",
+         [this] { emit wants(Room::figures, chosenRef()); });
     rare("C", "another core; which core is this?", [this] { emit wants(Room::cores, chosenRef()); });
     rare("S", "squeezed or spread", [this] { bent(); });
     rare("A", "open the winding again", [this] { reopen(); });
@@ -47,11 +50,7 @@ void WindingPage::addKeys() {
     rare("X", "I lost count: what is on it, counted again", [this] { recount(); });
     rare("J", "left hand or right hand",
          [this] { session_.keep(session_.book().prefer("hand", leftHanded() ? "right" : "left")); });
-    rare("V", "sound at every ten", [this] {
-        const bool on = session_.book().preference("sound") == "tens";
-        session_.keep(session_.book().prefer("sound", on ? "off" : "tens"));
-        session_.say(on ? QStringLiteral("Silent.") : QStringLiteral("A sound at every ten."));
-    });
+    rare("V", "at every ten: silent, a sound, a voice", [this] { nextSound(); });
     rare("L", "print the cut list", [this] { printCutList(); });
     rare("2", "stripped by a hot blob", [this] { strip("blob"); });
     rare("3", "stripped by flame and emery", [this] { strip("flame"); });
@@ -77,9 +76,29 @@ void WindingPage::count(int by) {
         sayTens(v.turns + 1);
 }
 
-/// A sound when a ten is full, for those who look at the coil.
+/// A sound or a word when a ten is full, for those who look at the coil.
 void WindingPage::sayTens(int turns) {
-    if (turns % 10 == 0 && session_.book().preference("sound") == "tens") QApplication::beep();
+    if (turns % 10 != 0) return;
+    const std::string sound = session_.book().preference("sound");
+    if (sound == "tens") QApplication::beep();
+    if (sound == "voice") voice().say(QString::number(turns));
+}
+
+/// Made when it is first wanted: speech takes a while to start.
+Voice& WindingPage::voice() {
+    if (!voice_) voice_ = std::make_unique<Voice>();
+    return *voice_;
+}
+
+/// Silent, a sound at every ten, or, where the machine can speak, the ten itself.
+void WindingPage::nextSound() {
+    const std::string now = session_.book().preference("sound");
+    const bool tens = now != "tens" && now != "voice", spoken = now == "tens" && voice().able();
+    session_.keep(session_.book().prefer("sound", tens ? "tens" : spoken ? "voice" : "off"));
+    session_.say(tens            ? QStringLiteral("A sound at every ten.")
+                 : spoken        ? QStringLiteral("Every ten is spoken.")
+                 : now == "tens" ? QStringLiteral("Silent. No voice is installed that could speak the tens.")
+                                 : QStringLiteral("Silent."));
 }
 
 bool WindingPage::leftHanded() const { return session_.book().preference("hand") == "left"; }
@@ -146,8 +165,9 @@ void WindingPage::printCutList() {
     askFile(QStringLiteral("Print the cut list to"), qs(session_.kit().id) + QStringLiteral("-cut-list.pdf"),
             [this](const QString& file) {
                 const CutList list = cutList(session_.kit());
+                const auto reels = reelUse(list, session_.drawers()->lines);
                 const QString title = qs(session_.kit().name);
-                writeOut(file, [list, title] { return cutListAsPdf(list, title); });
+                writeOut(file, [list, reels, title] { return cutListAsPdf(list, reels, title); });
             });
 }
 
@@ -257,6 +277,10 @@ void WindingPage::refresh() {
     for (const auto& line : v.coils)
         lines.push_back({line.state, qs(line.text), qs(line.right), line.ref == v.coil->ref, false});
     list_->setLines(std::move(lines));
+    QStringList reels;
+    for (const ReelUse& use : reelUse(cutList(session_.kit()), session_.drawers()->lines))
+        reels << qs(use.sentence);
+    cutList_->setText(reels.join(QStringLiteral("\n")));
 }
 
 }  // namespace ombrek

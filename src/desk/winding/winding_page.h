@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
+#include "desk/winding/voice.h"
 
 namespace ombrek {
 
@@ -32,10 +33,13 @@ class WindingPage : public Page {
     void recount();
     void printCutList();
     void sayTens(int turns);
+    void nextSound();
+    Voice& voice();
     bool leftHanded() const;
     QString chosenRef() const;
 
     QString chosen_;
+    std::unique_ptr<Voice> voice_;
     CoilView* coil_;
     Card *facts_, *cutList_;
     StateList* list_;
