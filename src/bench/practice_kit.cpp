@@ -9,6 +9,7 @@
 #include "formats/files.h"
 #include "formats/kit_json.h"
 #include "formats/stock_csv.h"
+#include "kit/inspection.h"
 #include "kit/parts_in.h"
 #include "kit/proof.h"
 #include "kit/tune.h"
@@ -135,8 +136,27 @@ class PracticeBuilder {
                 }
             }
             keep(book_.doStep(step.id));
-            if (step.id == "hold-supply") now_ += 20 * 3600;  // the next evening
+            if (step.id == "r-supply") keep(book_.keepAside("cut leads", 4));
+            if (step.id == "r-transmit") keep(book_.keepAside("cut leads", 8));
+            if (step.id == "u1") keep(book_.remark(step.id, "sits a little high, but square"));
+            if (step.id.starts_with("look-s")) loupe(step.id == "look-small");
+            for (const char* last : {"hold-supply", "c-keying", "look-small"})
+                if (step.id == last) now_ += 22 * 3600;  // the next evening
         }
+    }
+
+    /// Every joint made so far, and every polarised part; one dry joint is found and mended.
+    void loupe(bool finds) {
+        for (const Part* part : jointsToLookAt(kit_, *book_.build(), true)) {
+            now_ += 4;
+            keep(book_.lookedAt(part->ref, Book::Look::joints));
+            if (!finds || part->ref != "C42") continue;
+            keep(book_.found(part->ref, Finding::What::dry));
+            now_ += 90;
+            keep(book_.closeFinding(book_.build()->findings.back().id));
+        }
+        for (const SenseLook& look : sensesToLookAt(kit_, *book_.build()))
+            keep(book_.lookedAt(look.part->ref, Book::Look::sense));
     }
 
     void tune(const Adjustment& adjustment, int most) {
@@ -236,6 +256,9 @@ Result<void> writePracticeBook(const std::filesystem::path& path, const Practice
         for (const Check& check : kit.checks) {
             if ((*book)->build()->last("check:" + check.id) == nullptr) builder.check(check);
         }
+    }
+    if (builder.trouble()) {
+        if (auto kept = (*book)->prefer("evenings", "Tue Thu 20:00 2h, Sat 14:00 3h"); !kept) return kept;
     }
     now += 21 * 3600;
     for (const Adjustment& adjustment : kit.adjustments) {

@@ -190,6 +190,24 @@ void readRecords(SQLite::Database& db, Build& out) {
         out.remedies[q.getColumn(0).getString()] = {static_cast<Remedy::How>(q.getColumn(1).getInt()),
                                                     q.getColumn(2).getString()};
     });
+    each("SELECT start, end FROM away WHERE build=? ORDER BY start", [&](auto& q) {
+        out.away.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getInt64()});
+    });
+    each("SELECT what, count FROM kept WHERE build=?",
+         [&](auto& q) { out.kept[q.getColumn(0).getString()] = q.getColumn(1).getInt(); });
+    each("SELECT id, ref, what, found, closed FROM finding WHERE build=? ORDER BY id", [&](auto& q) {
+        out.findings.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getString(),
+                                static_cast<Finding::What>(q.getColumn(2).getInt()),
+                                q.getColumn(3).getInt64(), q.getColumn(4).getInt64()});
+    });
+    each("SELECT ref, how, at FROM looked WHERE build=?", [&](auto& q) {
+        auto& looked = q.getColumn(1).getInt() == 0 ? out.joints : out.senses;
+        looked[q.getColumn(0).getString()] = q.getColumn(2).getInt64();
+    });
+    each("SELECT id, step, after, at FROM photo WHERE build=? ORDER BY id", [&](auto& q) {
+        out.photos.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getString(),
+                              q.getColumn(2).getInt() != 0, q.getColumn(3).getInt64()});
+    });
     each("SELECT start, end FROM sitting WHERE build=? ORDER BY id", [&](auto& q) {
         out.sittings.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getInt64()});
     });

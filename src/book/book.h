@@ -124,6 +124,24 @@ class Book {
     Result<void> prefer(const std::string& key, const std::string& value);
     Result<void> finishWinding(const std::string& coil, const std::string& winding, bool done = true);
     Result<void> doStep(const std::string& step, bool knowingly = false);
+    // Board (book_board.cpp)
+    /// So many of something are laid aside for a later step.
+    Result<void> keepAside(const std::string& what, int count);
+    /// The loupe has been over a part's joints, or its sense has been held against the print.
+    enum class Look { joints, sense };
+    Result<void> lookedAt(const std::string& ref, Look how);
+    Result<void> found(const std::string& ref, Finding::What what);
+    Result<void> closeFinding(std::int64_t id);
+    /// A photograph of a step, as JPEG.
+    Result<void> keepPhoto(const std::string& step, bool after, const std::string& jpeg);
+    Result<void> removePhoto(std::int64_t id);
+    /// Its bytes; empty when there is none of that id.
+    std::string photo(std::int64_t id) const;
+    /// A pause that is to count as work.
+    Result<void> countAway(const Sitting& pause);
+    /// The kit in hand as it shall be from now on: places or errata were added. @param name  "placement"
+    Result<void> changeKit(const std::string& kitText, const std::string& name);
+
     Result<void> remark(const std::string& step, const std::string& text);
     Result<void> passGate(const std::string& gate, const std::string& reason);
 

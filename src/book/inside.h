@@ -31,12 +31,15 @@ struct Book::Inside {
         statement.exec();
     }
 
-    /// The builder is at the bench: lengthen today's sitting, or begin one after a pause of 45 minutes.
+    /// The builder is at the bench: lengthen this stretch, or begin one after a pause of twenty minutes. A
+    /// clock that was set back begins one too.
     void touchSitting() const {
         const std::int64_t now = clock(), build = chosen();
-        SQLite::Statement last(*db, "SELECT id, end FROM sitting WHERE build=? ORDER BY id DESC LIMIT 1");
+        SQLite::Statement last(*db,
+                               "SELECT id, start, end FROM sitting WHERE build=? ORDER BY id DESC LIMIT 1");
         last.bind(1, build);
-        const bool goesOn = last.executeStep() && now - last.getColumn(1).getInt64() < 45 * 60;
+        const bool goesOn = last.executeStep() && now >= last.getColumn(1).getInt64() &&
+                            now - last.getColumn(2).getInt64() < kAway;
         if (goesOn) {
             run("UPDATE sitting SET end=max(end, ?) WHERE id=?", now, last.getColumn(0).getInt64());
         } else {

@@ -33,6 +33,11 @@ const std::vector<Table>& recordTables() {
         {"meter",
          {"name", "unit", "low", "high", "percent", "digits", "counts", "floor", "zero", "calibrated"},
          "unit, low"},
+        {"away", {"build", "start", "end"}, "build, start"},
+        {"kept", {"build", "what", "count"}, "build, what"},
+        {"finding", {"build", "ref", "what", "found", "closed"}, ""},
+        {"looked", {"build", "ref", "how", "at"}, "build, ref, how"},
+        {"photo", {"build", "step", "after", "at", "jpeg"}, ""},
         {"list_shape", {"key", "shape"}, "key"},
     };
     return tables;
@@ -89,19 +94,18 @@ void makeSchema(SQLite::Database& db) {
 }
 
 void migrate(SQLite::Database& db) {
-    if (db.execAndGet("PRAGMA user_version").getInt() >= kSchemaVersion) return;
+    const int version = db.execAndGet("PRAGMA user_version").getInt();
+    if (version >= kSchemaVersion) return;
     SQLite::Transaction transaction(db);
-    // Version 2 adds the way and depth of Parts in, and tables.
-    db.exec("ALTER TABLE build ADD COLUMN way DEFAULT 0");
-    db.exec("ALTER TABLE build ADD COLUMN depth DEFAULT 0");
-    for (const char* event : {"INSERT", "UPDATE", "DELETE"})
-        db.exec("DROP TRIGGER build_" + std::string(event));
-    for (const Table& table : recordTables()) {
-        if (std::string(table.name) == "build") {
-            makeTriggers(db, table);
-        } else if (!db.tableExists(table.name)) {
-            makeRecordTable(db, table);
-        }
+    if (version < 2) {  // adds the way and depth of Parts in
+        db.exec("ALTER TABLE build ADD COLUMN way DEFAULT 0");
+        db.exec("ALTER TABLE build ADD COLUMN depth DEFAULT 0");
+        for (const char* event : {"INSERT", "UPDATE", "DELETE"})
+            db.exec("DROP TRIGGER build_" + std::string(event));
+        makeTriggers(db, recordTables().front());
+    }
+    for (const Table& table : recordTables()) {  // every version adds tables
+        if (!db.tableExists(table.name)) makeRecordTable(db, table);
     }
     db.exec("PRAGMA user_version=" + std::to_string(kSchemaVersion));
     transaction.commit();

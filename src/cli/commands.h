@@ -26,6 +26,12 @@ int trimmerCommand(const TrimmerQuestion& question, bool json);
 
 int turnsCommand(const std::string& picture, bool json);
 
+struct PlanQuestion {
+    std::string kit, list;  ///< files, one of them
+    std::string order = "manual";
+};
+int planCommand(const PlanQuestion& question, bool json);
+
 int kitCheckCommand(const std::string& file, bool json);
 
 /// Needs a QApplication.

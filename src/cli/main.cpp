@@ -77,6 +77,13 @@ int main(int argc, char** argv) {
     list->add_option("--name", kitName, "the kit's name")->capture_default_str();
     list->add_flag("--json", json, "print JSON with SI values");
 
+    PlanQuestion planned;
+    auto* plan = options.add_subcommand("plan", "the steps of a kit in the order of a school");
+    plan->add_option("KIT", planned.kit, "kit file");
+    plan->add_option("--from-list", planned.list, "a parts list, from which a plan is made");
+    plan->add_option("--order", planned.order, "manual, lowest, kind, stage or hardest")->capture_default_str();
+    plan->add_flag("--json", json, "print JSON");
+
     std::string file;
     auto* kit = options.add_subcommand("kit", "work with kit files");
     auto* check = kit->add_subcommand("check", "read a kit file and name its first fault");
@@ -105,6 +112,7 @@ int main(int argc, char** argv) {
     if (*match) return matchCommand(listFile, bagFile, json);
     if (*substitute) return substituteCommand(wantedPart, json);
     if (*list) return listCommand(partsFile, kitFile, kitName, json);
+    if (*plan) return planCommand(planned, json);
     if (*check) return kitCheckCommand(file, json);
     if (*practice) return practiceCommand(book, finished);
     qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do

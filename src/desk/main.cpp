@@ -32,20 +32,34 @@ QString usualBook(bool practice) {
 /// leave.
 int takePictures(Window& window, const QString& folder) {
     QDir().mkpath(folder);
-    const auto take = [&] {
+    const auto take = [&](const char* more = "") {
         do {
             QApplication::processEvents(QEventLoop::AllEvents, 200);
         } while (window.page()->working());
         QApplication::processEvents();
         const QString name =
             window.page()->name().toLower().remove(QChar('?')).replace(QChar(' '), QChar('-'));
-        return window.grab().save(folder + QStringLiteral("/") + name + QStringLiteral(".png"));
+        return window.grab().save(folder + QStringLiteral("/") + name + QString::fromUtf8(more) +
+                                  QStringLiteral(".png"));
+    };
+    const auto press = [&](const char* does) {
+        for (QAction* action : window.page()->actions()) {
+            if (action->text() == QString::fromUtf8(does)) action->trigger();
+        }
     };
     bool saved = true;
     for (int i = 0; i < Window::kStations; ++i) {
         window.goTo(i);
         saved = take() && saved;
     }
+    window.goTo(1);  // a coil that is measured
+    for (int i = 0; i < 40 && !window.page()->nowSentence().startsWith(QStringLiteral("T1")); ++i)
+        press("the coil before");
+    saved = take("-measured") && saved;
+    window.goTo(2);
+    press("other side");
+    saved = take("-underside") && saved;
+    press("other side");
     window.goTo(0);
     const QString demo = QString::fromStdString((dataFolder() / "demo").string());
     const std::pair<Room, QString> rooms[] = {
@@ -57,9 +71,12 @@ int takePictures(Window& window, const QString& folder) {
         {Room::delivery, demo + QStringLiteral("/lantern-15.packing.csv")},
         {Room::trimmer, QStringLiteral("T1")},
         {Room::figures, QStringLiteral("L1")},
+        {Room::sitting, QString()},
+        {Room::inspection, QString()},
         {Room::picture, QStringLiteral("L2")}};
     for (const auto& [room, about] : rooms) {
         if (room == Room::trimmer) window.goTo(1);
+        if (room == Room::sitting) window.goTo(2);
         window.openRoom(room, about);
         if (auto* page = dynamic_cast<PicturePage*>(window.page()))
             page->open(demo + QStringLiteral("/coil-l2.jpg"));

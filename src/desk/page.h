@@ -26,7 +26,10 @@ enum class Room {
     trimmer,
     picture,
     cores,
-    figures
+    figures,
+    sitting,
+    inspection,
+    photos
 };
 
 /// What every station's page has: the now line, the big live thing with cards beside it, an entry for a typed

@@ -5,6 +5,7 @@
 
 #include "kit/board.h"
 #include "kit/first_light.h"
+#include "kit/inspection.h"
 #include "kit/parts_in.h"
 #include "kit/proof.h"
 #include "kit/sign_off.h"
@@ -46,6 +47,11 @@ StationLine board(const Kit& kit, const Build& build) {
         holds += step.hold && !build.done(step.id);
     }
     QString state = ofAll(done, kit.steps.size(), QStringLiteral("steps"));
+    const auto open = openFindings(build).size();
+    if (open > 0)
+        return {QStringLiteral("Board"),
+                QStringLiteral("%1 of %2, %3 to mend").arg(done).arg(kit.steps.size()).arg(open),
+                share(done, kit.steps.size()), false};
     if (done > 0 && holds > 0)
         state = QStringLiteral("%1 of %2, %3 holds").arg(done).arg(kit.steps.size()).arg(holds);
     return {QStringLiteral("Board"), state, share(done, kit.steps.size()), done == int(kit.steps.size())};
@@ -110,9 +116,9 @@ SittingLine sittingLine(const Kit& kit, const Build& build, std::int64_t now) {
     }
     const PlanTime time = planTime(kit, build);
     return {QStringLiteral("At the bench today %1").arg(hoursAndMinutes(minutes)),
-            time.plannedLeft > 0
-                ? QStringLiteral("about %1 left at your pace").arg(hoursAndMinutes(time.left))
-                : QStringLiteral("every step is done")};
+            time.plannedLeft > 0 ? QStringLiteral("%1 to %2 left at your pace")
+                                       .arg(hoursAndMinutes(time.left.low), hoursAndMinutes(time.left.high))
+                                 : QStringLiteral("every step is done")};
 }
 
 }  // namespace ombrek

@@ -6,6 +6,9 @@
 #include <QVBoxLayout>
 
 #include "desk/board/board_page.h"
+#include "desk/board/inspection_page.h"
+#include "desk/board/photos_page.h"
+#include "desk/board/sitting_page.h"
 #include "desk/drawers/drawers_page.h"
 #include "desk/first_light/first_light_page.h"
 #include "desk/key_sheet.h"
@@ -24,6 +27,7 @@
 #include "desk/winding/picture_page.h"
 #include "desk/winding/trimmer_page.h"
 #include "desk/winding/winding_page.h"
+#include "kit/sitting.h"
 #include "look/colours.h"
 
 namespace ombrek {
@@ -51,7 +55,9 @@ Window::Window(Session& session, QWidget* parent)
               {Room::whichPart, new WhichPartPage(session)}, {Room::remedy, new RemedyPage(session)},
               {Room::list, new ListPage(session)},           {Room::delivery, new DeliveryPage(session)},
               {Room::trimmer, new TrimmerPage(session)},     {Room::picture, new PicturePage(session)},
-              {Room::cores, new CoresPage(session)},         {Room::figures, new FiguresPage(session)}};
+              {Room::cores, new CoresPage(session)},         {Room::figures, new FiguresPage(session)},
+              {Room::sitting, new SittingPage(session)},     {Room::inspection, new InspectionPage(session)},
+              {Room::photos, new PhotosPage(session)}};
     for (Page* page : stationPages_) addPage(page);
     addPage(start_);
     for (const auto& [room, page] : rooms_) addPage(page);
@@ -182,9 +188,9 @@ void Window::refresh() {
     }
     const Kit& kit = session_.kit();
     const Build& build = session_.build();
-    const QString sittings = build.sittings.size() == 1
-                                 ? QStringLiteral("first sitting")
-                                 : QStringLiteral("sitting %1").arg(build.sittings.size());
+    const std::size_t evenings = eveningsOf(kit, build).size();
+    const QString sittings =
+        evenings <= 1 ? QStringLiteral("first sitting") : QStringLiteral("sitting %1").arg(evenings);
     wire_->show(qs(kit.name), qs(kit.summary) + QStringLiteral("\n") + sittings,
                 stationLines(kit, build, session_.profile()));
     const SittingLine sitting = sittingLine(kit, build, wallClock());

@@ -7,6 +7,7 @@
 
 #include "formats/files.h"
 #include "formats/json_fields.h"
+#include "kit/package.h"
 
 namespace ombrek {
 namespace {
@@ -27,8 +28,9 @@ Place readPlace(JsonFields fields) {
     Place out;
     out.x = fields.number("x", 0, 1000);
     out.y = fields.number("y", 0, 1000);
-    out.width = fields.number("w", 0.1, 500);
-    out.height = fields.number("h", 0.1, 500);
+    out.width = fields.number("w", 0.1, 500, 0);
+    out.height = fields.number("h", 0.1, 500, 0);
+    out.underside = fields.flag("underside", false);
     out.turn = fields.number("turn", -360, 360, 0);
     fields.finish();
     return out;
@@ -72,6 +74,11 @@ Part readPart(JsonFields& fields) {
     part.volts = fields.number("volts", 0, 100000, 0);
     part.watts = fields.number("watts", 0, 10000, 0);
     if (fields.has("place")) part.place = readPlace(fields.object("place"));
+    if (part.place && !(part.place->width > 0 && part.place->height > 0)) {
+        const Package package = packageOf(part);
+        part.place->width = package.width;
+        part.place->height = package.height;
+    }
     fields.finish();
     return part;
 }
@@ -195,6 +202,16 @@ Step readStep(JsonFields& fields) {
     }
     step.caution = fields.text("caution", "");
     step.note = fields.text("note", "");
+    step.before = fields.texts("before");
+    step.tools = fields.texts("tools");
+    for (JsonFields& keep : fields.objects("keep")) {
+        step.keeps.push_back(
+            {keep.text("what"), keep.has("count") ? keep.whole("count", 1, 1000) : 1, keep.text("until")});
+        keep.finish();
+    }
+    step.stage = fields.text("stage", "");
+    step.hardness = fields.number("hard", 1, 5, 0);
+    step.erratum = fields.text("erratum", "");
     fields.finish();
     return step;
 }
@@ -351,6 +368,8 @@ class References {
         for (std::size_t i = 0; i < kit_.steps.size(); ++i) {
             const Step& step = kit_.steps[i];
             for (const auto& ref : step.fits) need(known(ref), at("steps", i) + "/fits", ref);
+            for (const Step::Keep& keep : step.keeps)
+                need(kit_.step(keep.until) != nullptr, at("steps", i) + "/keep/until", keep.until);
             if (!step.hold) continue;
             for (const auto& subject : step.hold->needs) {
                 need(subjectKnown(subject), at("steps", i) + "/hold/needs", subject);

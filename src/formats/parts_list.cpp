@@ -2,11 +2,13 @@
 
 #include <algorithm>
 #include <array>
-#include <map>
 #include <nlohmann/json.hpp>
 #include <set>
 
 #include "core/parts/bag.h"
+#include "formats/kit_edit.h"
+#include "formats/kit_json.h"
+#include "kit/plan_from_parts.h"
 
 namespace ombrek {
 namespace {
@@ -25,29 +27,6 @@ bool measurable(const ListLine& line) {
         default:
             return false;
     }
-}
-
-/// Height over the board and minutes a part, by kind (common practice).
-struct Fitting {
-    PartKind kind;
-    double height;  ///< [mm]
-    double minutes;
-    std::string_view group;
-};
-constexpr std::array<Fitting, kPartKinds> kFittings{{{PartKind::resistor, 2.5, 1.5, "resistors"},
-                                                     {PartKind::diode, 2.6, 2, "diodes"},
-                                                     {PartKind::inductor, 3, 2, "chokes"},
-                                                     {PartKind::capacitor, 5, 1.5, "capacitors"},
-                                                     {PartKind::ic, 6, 4, "ICs"},
-                                                     {PartKind::transistor, 7, 3, "transistors"},
-                                                     {PartKind::crystal, 9, 3, "crystals"},
-                                                     {PartKind::trimmer, 10, 2, "trimmers"},
-                                                     {PartKind::coil, 12, 10, "coils"},
-                                                     {PartKind::other, 15, 5, "parts"}}};
-
-const Fitting& fittingOf(PartKind kind) {
-    return *std::find_if(kFittings.begin(), kFittings.end(),
-                         [&](const Fitting& f) { return f.kind == kind; });
 }
 
 std::string bounded(const std::string& text, std::size_t most) {
@@ -102,25 +81,6 @@ std::string idOf(const std::string& name) {
     return out.empty() ? "list" : out;
 }
 
-/// Like parts fitted in one step.
-struct Group {
-    PartKind kind = PartKind::other;
-    std::string value;
-    std::vector<std::string> refs;
-};
-
-Json stepJson(const Group& group, std::size_t number) {
-    std::string named;
-    for (const auto& ref : group.refs) named += (named.empty() ? "" : ", ") + ref;
-    const Fitting& fitting = fittingOf(group.kind);
-    const std::string what = group.value.empty() ? std::string(fitting.group) : bounded(group.value, 60);
-    return {{"id", "fit-" + std::to_string(number)},
-            {"do", "Fit " + bounded(named, 60) + ": " + what},
-            {"fits", group.refs},
-            {"minutes", std::min(480.0, fitting.minutes * double(group.refs.size()))},
-            {"height_mm", fitting.height}};
-}
-
 }  // namespace
 
 Result<ListSource> readPartsList(
@@ -168,24 +128,15 @@ std::string kitFromList(const PartsList& list, const std::string& name) {
              {"summary", "from a parts list"}};
     Json parts = Json::array();
     std::set<std::string> seen;
-    std::map<std::pair<PartKind, std::string>, std::size_t> groupOf;
-    std::vector<Group> groups;
     for (const ListLine& line : list.lines) {
         for (const std::string& ref : line.refs) {
             if (ref.size() > 16 || !seen.insert(ref).second) continue;
             parts.push_back(partJson(line, ref));
-            const auto [at, fresh] = groupOf.try_emplace({line.kind, line.value}, groups.size());
-            if (fresh) groups.push_back({line.kind, line.value, {}});
-            groups[at->second].refs.push_back(ref);
         }
     }
-    std::stable_sort(groups.begin(), groups.end(), [](const Group& a, const Group& b) {
-        return fittingOf(a.kind).height < fittingOf(b.kind).height;
-    });
-    Json steps = Json::array();
-    for (const Group& group : groups) steps.push_back(stepJson(group, steps.size() + 1));
     kit["parts"] = std::move(parts);
-    kit["steps"] = std::move(steps);
+    const auto bare = readKit(kit.dump(-1, ' ', false, Json::error_handler_t::replace), {});
+    kit["steps"] = stepsJson(planFromParts(bare ? bare->parts : std::vector<Part>{}));
     return kit.dump(1, ' ', false, Json::error_handler_t::replace);
 }
 

@@ -24,8 +24,8 @@ Result<ListSource> readPartsList(
 /// The largest list file read.
 inline constexpr std::uintmax_t kLargestList = 64000000;
 
-/// A kit one can build, as kit JSON (docs/formats/kit.md): one part a designator, and steps that fit like
-/// parts together, lowest first. Lines without a value to go by are taken as described parts.
+/// A kit one can build, as kit JSON (docs/formats/kit.md): one part a designator, and the steps of a plan
+/// made from the parts alone. Lines without a value to go by are taken as described parts.
 std::string kitFromList(const PartsList& list, const std::string& name);
 
 }  // namespace ombrek

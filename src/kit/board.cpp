@@ -2,11 +2,11 @@
 
 #include <algorithm>
 
-#include "core/plan/pace.h"
 #include "kit/first_light.h"
 #include "kit/parts_in.h"
 #include "kit/tune.h"
 #include "kit/winding.h"
+#include "kit/work.h"
 
 namespace ombrek {
 
@@ -73,6 +73,23 @@ std::vector<LookAhead> lookAheadsAt(const Step& step, const Kit& kit, const Buil
         const bool begun = ahead.from == step.id || build.done(ahead.from);
         if (begun && !build.done(ahead.until)) out.push_back(ahead);
     }
+    for (const Step& earlier : kit.steps) {
+        const bool begun = earlier.id == step.id || build.done(earlier.id);
+        for (const Step::Keep& keep : earlier.keeps) {
+            if (!begun || build.done(keep.until)) continue;
+            const auto kept = build.kept.find(keep.what);
+            const Step* until = kit.step(keep.until);
+            out.push_back({earlier.id, keep.until,
+                           "Keep " + std::to_string(keep.count) + " " + keep.what + " for \"" +
+                               (until ? until->title : keep.until) + "\": " +
+                               std::to_string(kept == build.kept.end() ? 0 : kept->second) + " so far."});
+        }
+    }
+    for (const std::string& id : step.before) {
+        const Step* later = kit.step(id);
+        if (later != nullptr && !build.done(id))
+            out.push_back({step.id, id, "Not yet: " + later->title + "."});
+    }
     for (const std::string& ref : step.fits) {  // a coil that Tune may still change
         const Coil* coil = kit.coil(ref);
         const std::string say = coil != nullptr ? mayStillChange(kit, *coil, build) : "";
@@ -103,8 +120,11 @@ PlanTime planTime(const Kit& kit, const Build& build) {
     PlanTime out;
     for (const Step& step : kit.steps)
         (build.done(step.id) ? out.plannedDone : out.plannedLeft) += step.minutes;
-    for (const Sitting& sitting : build.sittings) out.spent += double(sitting.end - sitting.start) / 60.0;
-    out.left = minutesLeft(out.plannedDone, out.spent, out.plannedLeft);
+    for (const auto* list : {&build.sittings, &build.away}) {
+        for (const Sitting& s : *list) out.spent += double(s.end - s.start) / 60.0;
+    }
+    const auto left = workLeft(kit, build);
+    if (!left.empty()) out.left = Pace(workDone(kit, build)).left(left, 400);
     return out;
 }
 

@@ -2,6 +2,7 @@
 
 #include <vector>
 
+#include "core/plan/pace.h"
 #include "core/proof/readiness.h"
 #include "kit/build.h"
 #include "kit/kit.h"
@@ -32,7 +33,7 @@ std::vector<std::string> coilsNotReady(const Step& step, const Kit& kit, const B
 struct PlanTime {
     double plannedDone = 0, plannedLeft = 0;  ///< [min]
     double spent = 0;                         ///< at the bench, all sittings [min]
-    double left = 0;                          ///< at this builder's pace [min]
+    Pace::Left left;                          ///< at this builder's pace, with its spread [min]
 };
 PlanTime planTime(const Kit& kit, const Build& build);
 

@@ -76,8 +76,29 @@ struct GateRecord {
     std::int64_t at = 0;
 };
 
+/// A pause beyond this stops the bench clock [s].
+inline constexpr std::int64_t kAway = 20 * 60;
+
+/// A stretch at the bench.
 struct Sitting {
     std::int64_t start = 0, end = 0;
+};
+
+/// Something that the loupe found, by designator; a task until it is closed.
+struct Finding {
+    enum class What { bridge, dry, missed, flux, turned, other };
+    std::int64_t id = 0;
+    std::string ref;
+    What what = What::bridge;
+    std::int64_t found = 0, closed = 0;  ///< 0: open
+};
+
+/// A photograph of a step, without its picture.
+struct PhotoLine {
+    std::int64_t id = 0;
+    std::string step;
+    bool after = false;  ///< the step was done
+    std::int64_t at = 0;
 };
 
 struct Build {
@@ -101,7 +122,13 @@ struct Build {
     std::map<std::string, StepRecord> steps;
     std::map<std::string, std::string> remarks;  ///< by step id
     std::map<std::string, GateRecord> gates;
-    std::vector<Sitting> sittings;
+    std::vector<Sitting> sittings;    ///< stretches at the bench, oldest first
+    std::vector<Sitting> away;        ///< pauses that the builder wants counted
+    std::map<std::string, int> kept;  ///< laid aside so far, "cut leads"
+    std::vector<Finding> findings;    ///< oldest first
+    std::map<std::string, std::int64_t> joints,
+        senses;  ///< looked at under the loupe, and against the print: when
+    std::vector<PhotoLine> photos;
 
     /// The last reading of a subject, or null.
     const Reading* last(const std::string& subject) const;

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "kit/work.h"
+
 namespace ombrek {
 namespace {
 
@@ -23,9 +25,7 @@ const Adjustment* Kit::adjustment(const std::string& id) const {
 }
 
 Result<std::vector<std::size_t>> stepOrder(const Kit& kit, Order order) {
-    std::vector<PlanStep> steps;
-    for (const Step& step : kit.steps) steps.push_back({step.id, step.after, step.height});
-    return planOrder(steps, order);
+    return planOrder(planSteps(kit), order);
 }
 
 TankCapacitance tankOf(const Kit& kit, const CoilTune& tune) {

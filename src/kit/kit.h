@@ -21,6 +21,7 @@ namespace ombrek {
 struct Place {
     double x = 0, y = 0, width = 0, height = 0;  ///< [mm]
     double turn = 0;                             ///< clockwise [°]
+    bool underside = false;                      ///< fitted from the solder side
 };
 
 struct Part {
@@ -100,7 +101,19 @@ struct Step {
     double height = 0;  ///< of what is fitted [mm]
     std::optional<HoldPoint> hold;
     std::string caution;
-    std::string note;  ///< an erratum or a craft remark
+    std::string note;                 ///< a craft remark
+    std::vector<std::string> before;  ///< ids of steps that must not be done yet
+    std::vector<std::string> tools;   ///< what must lie ready: tools, consumables
+    /// Something to lay aside now because a later step wants it.
+    struct Keep {
+        std::string what;  ///< "cut leads"
+        int count = 1;
+        std::string until;  ///< step id
+    };
+    std::vector<Keep> keeps;
+    std::string stage;    ///< of the circuit, "supply"
+    double hardness = 0;  ///< 1 easy to 5 dreaded; 0: reckoned from what it fits
+    std::string erratum;  ///< what the manual or the print has wrong here
 };
 
 /// Something to know at `from` because of what comes at `until`.

@@ -1,3 +1,4 @@
+#include "kit/inspection.h"
 #include "kit/sign_off.h"
 
 #include "kit/board.h"
@@ -43,6 +44,10 @@ Evidences stepEvidence(const Kit& kit, const Build& build, bool holds) {
         }
         out.push_back(e);
     }
+    if (holds) return out;
+    for (const Finding* finding : openFindings(build))
+        out.push_back({finding->ref + ", " + std::string(word(finding->what)), VerdictState::fail,
+                       "Found under the loupe and not mended."});
     return out;
 }
 

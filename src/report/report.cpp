@@ -11,6 +11,7 @@
 
 #include "kit/board.h"
 #include "kit/first_light.h"
+#include "kit/inspection.h"
 #include "kit/parts_in.h"
 #include "kit/proof.h"
 #include "kit/sign_off.h"
@@ -145,6 +146,29 @@ QString proofSection(const Kit& kit, const ProofState& proof, const LimitProfile
     return out + QStringLiteral("<p>Limit: %1. Source: %2.</p>").arg(esc(profile.name), esc(profile.source));
 }
 
+/// Hold points gone past knowingly with their reason, and everything the loupe found.
+QString boardSection(const Kit& kit, const Build& build) {
+    std::vector<Row> holds, findings;
+    for (const Step& step : kit.steps) {
+        const auto record = build.steps.find(step.id);
+        if (record == build.steps.end() || !record->second.knowingly) continue;
+        const auto reason = build.remarks.find(step.id);
+        holds.push_back({esc(step.title), when(record->second.at),
+                         esc(reason == build.remarks.end() ? "" : reason->second)});
+    }
+    for (const Finding& f : build.findings)
+        findings.push_back({esc(f.ref), esc(std::string(word(f.what))), when(f.found),
+                            f.closed == 0 ? QStringLiteral("<b>open</b>") : when(f.closed)});
+    QString out;
+    if (!holds.empty())
+        out += QStringLiteral("<h2>Hold points passed knowingly</h2>") +
+               table({"Hold", "When", "Reason"}, holds);
+    if (!findings.empty())
+        out += QStringLiteral("<h2>Under the loupe</h2>") +
+               table({"Part", "Finding", "Found", "Mended"}, findings);
+    return out;
+}
+
 QString remarksSection(const Kit& kit, const Build& build) {
     std::vector<Row> rows;
     for (const Step& step : kit.steps) {
@@ -200,7 +224,8 @@ Report makeReport(const Kit& kit, const Build& build, const Tables& tables, std:
         out.html += picture(out.plots.size());
         out.plots.push_back(plotSvg(tunePlot(kit, a, build), kPlotSize));
     }
-    out.html += checksSection(kit, build) + partsSection(kit, build) + remarksSection(kit, build);
+    out.html += checksSection(kit, build) + partsSection(kit, build) + boardSection(kit, build) +
+                remarksSection(kit, build);
     out.html += QStringLiteral(
         "<p>Verdicts count the instruments' own error where the guard-band rule was chosen. Band limits, "
         "power "

@@ -223,18 +223,18 @@ TEST_CASE("the listener hears every change and no failure") {
     CHECK(heard == 3);
 }
 
-TEST_CASE("sittings: a pause of more than 45 minutes begins another") {
+TEST_CASE("sittings: a pause of more than twenty minutes begins another") {
     Shack shack;
     auto book = shack.begun();
     shack.now += 600;
     REQUIRE(book->countTurn("T1", "main"));
-    shack.now += 44 * 60;
+    shack.now += 19 * 60;
     REQUIRE(book->countTurn("T1", "main"));
-    shack.now += 46 * 60;
+    shack.now += 21 * 60;
     REQUIRE(book->countTurn("T1", "main"));
     const auto sittings = book->build()->sittings;
     REQUIRE(sittings.size() == 2);
-    CHECK(sittings[0].end - sittings[0].start == 600 + 44 * 60);
+    CHECK(sittings[0].end - sittings[0].start == 600 + 19 * 60);
     CHECK(sittings[1].end == sittings[1].start);
 }
 

@@ -242,9 +242,9 @@ TEST_CASE("board: what is fitted now, what is in, what waits") {
     CHECK(v.step->id == "d1");
     for (const auto& piece : v.pieces) {
         const auto& ref = piece.part->ref;
-        const auto wanted = ref == "D1"                  ? BoardView::Fitting::now
-                            : ref == "R1" || ref == "R2" ? BoardView::Fitting::in
-                                                         : BoardView::Fitting::waits;
+        const auto wanted = ref == "D1"                  ? BoardPiece::Fitting::now
+                            : ref == "R1" || ref == "R2" ? BoardPiece::Fitting::in
+                                                         : BoardPiece::Fitting::waits;
         CHECK(piece.fitting == wanted);
     }
     CHECK(holds(v.why, "Parts in (F1) comes first"));

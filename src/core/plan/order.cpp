@@ -33,7 +33,30 @@ std::string circleFrom(std::size_t start, const std::vector<PlanStep>& steps,
 
 }  // namespace
 
-std::string_view word(Order order) { return order == Order::manual ? "manual" : "lowest-first"; }
+const std::array<School, 5>& schools() {
+    static constexpr std::array<School, 5> all{
+        {{Order::manual, "manual", "the manual's order",
+          "The manual's figures and page numbers stay with you.",
+          "The board may not lie flat, and faults show late."},
+         {Order::lowestFirst, "lowest", "lowest parts first",
+          "The board lies flat on the bench, every part is pressed home.",
+          "Nothing can be tested until most of it is fitted."},
+         {Order::byKind, "kind", "by kind of part", "One tray open at a time, one way of working at a time.",
+          "High parts get in the way, and nothing can be tested early."},
+         {Order::byStage, "stage", "stage by stage", "A fault is found in the stage just built.",
+          "Low parts are fitted between high ones; tools change more often."},
+         {Order::hardestFirst, "hardest", "hardest first",
+          "What you dread is done while the board is empty and the hand rested.",
+          "The first evening is the longest, and it does not lie flat."}}};
+    return all;
+}
+
+const School& school(Order order) {
+    for (const School& s : schools()) {
+        if (s.order == order) return s;
+    }
+    return schools().front();
+}
 
 Result<std::vector<std::size_t>> planOrder(const std::vector<PlanStep>& steps, Order order) {
     std::map<std::string, std::size_t> byId;
@@ -42,19 +65,41 @@ Result<std::vector<std::size_t>> planOrder(const std::vector<PlanStep>& steps, O
     }
     std::vector<std::vector<std::size_t>> before(steps.size()), then(steps.size());
     std::vector<std::size_t> waiting(steps.size(), 0);
+    const auto link = [&](std::size_t earlier, std::size_t later) {
+        before[later].push_back(earlier);
+        then[earlier].push_back(later);
+        ++waiting[later];
+    };
     for (std::size_t i = 0; i < steps.size(); ++i) {
         for (const std::string& id : steps[i].after) {
             const auto earlier = byId.find(id);
             if (earlier == byId.end())
                 return problem(steps[i].id, "It comes after \"" + id + "\", which is no step.");
-            before[i].push_back(earlier->second);
-            then[earlier->second].push_back(i);
-            ++waiting[i];
+            link(earlier->second, i);
+        }
+        for (const std::string& id : steps[i].before) {
+            const auto later = byId.find(id);
+            if (later == byId.end())
+                return problem(steps[i].id, "It comes before \"" + id + "\", which is no step.");
+            link(i, later->second);
         }
     }
-    using Rank = std::tuple<double, std::size_t>;  // height, place in the manual
-    const auto rank = [&](std::size_t i) {
-        return Rank{order == Order::lowestFirst ? steps[i].height : 0.0, i};
+    using Rank = std::tuple<double, double, std::size_t>;  // by the school, then place in the manual
+    const auto rank = [&](std::size_t i) -> Rank {
+        const PlanStep& s = steps[i];
+        switch (order) {
+            case Order::lowestFirst:
+                return {s.height, 0, i};
+            case Order::byKind:
+                return {s.kind, s.height, i};
+            case Order::byStage:
+                return {s.stage, s.height, i};
+            case Order::hardestFirst:
+                return {-s.hardness, s.height, i};
+            case Order::manual:
+                break;
+        }
+        return {0, 0, i};
     };
     std::priority_queue<Rank, std::vector<Rank>, std::greater<>> free;
     for (std::size_t i = 0; i < steps.size(); ++i) {
@@ -63,7 +108,7 @@ Result<std::vector<std::size_t>> planOrder(const std::vector<PlanStep>& steps, O
     std::vector<std::size_t> out;
     std::vector<bool> placed(steps.size(), false);
     while (!free.empty()) {
-        const std::size_t i = std::get<1>(free.top());
+        const std::size_t i = std::get<2>(free.top());
         free.pop();
         out.push_back(i);
         placed[i] = true;

@@ -1,9 +1,14 @@
 #include "desk/board/board_model.h"
 
 #include <algorithm>
+#include <cmath>
 #include <set>
 
+#include "core/quantity/quantity.h"
 #include "kit/board.h"
+#include "kit/inspection.h"
+#include "kit/package.h"
+#include "kit/sitting.h"
 
 namespace ombrek {
 namespace {
@@ -20,6 +25,11 @@ void sayStep(const Kit& kit, const Build& build, BoardView& v) {
     if (step.hold) {
         v.now = (v.earned ? "Hold point, earned: " : "Hold point: ") + step.title + ".";
         v.why = step.hold->say;
+    } else if (!v.findings.empty()) {
+        v.now = "Mend " + v.findings.front()->ref + ": " + std::string(word(v.findings.front()->what)) + ".";
+        v.why =
+            std::string(jointLooks()[std::size_t(v.findings.front()->what)].mend) + " X when it is mended.";
+        return;
     } else if (!v.notIn.empty()) {
         v.why = "Not in yet, or not right: " + joined(v.notIn) + ". Parts in (F1) comes first.";
     } else if (const auto coils = coilsNotReady(step, kit, build); !coils.empty()) {
@@ -47,10 +57,28 @@ void placePieces(const Kit& kit, const Build& build, BoardView& v) {
     }
     for (const Part& part : kit.parts) {
         if (!part.place) continue;
-        const auto fitting = now.contains(part.ref)  ? BoardView::Fitting::now
-                             : in.contains(part.ref) ? BoardView::Fitting::in
-                                                     : BoardView::Fitting::waits;
-        v.pieces.push_back({&part, fitting});
+        const auto fitting = now.contains(part.ref)  ? BoardPiece::Fitting::now
+                             : in.contains(part.ref) ? BoardPiece::Fitting::in
+                                                     : BoardPiece::Fitting::waits;
+        const bool mend = std::any_of(build.findings.begin(), build.findings.end(),
+                                      [&](const Finding& f) { return f.closed == 0 && f.ref == part.ref; });
+        v.pieces.push_back({&part, fitting, false, mend});
+    }
+}
+
+/// Heat-shy parts that are in and lie within a finger's breadth of what is soldered now.
+void findHot(BoardView& v) {
+    constexpr double kNear = 8;  // between edges [mm] (common practice)
+    for (const BoardPiece& there : v.pieces) {
+        if (there.fitting != BoardPiece::Fitting::in || !packageOf(*there.part).heatShy) continue;
+        const bool close = std::any_of(v.pieces.begin(), v.pieces.end(), [&](const BoardPiece& now) {
+            if (now.fitting != BoardPiece::Fitting::now) return false;
+            const Place &a = *now.part->place, &b = *there.part->place;
+            const double x = std::fabs(a.x - b.x) - (a.width + b.width) / 2,
+                         y = std::fabs(a.y - b.y) - (a.height + b.height) / 2;
+            return std::max(x, y) < kNear;
+        });
+        if (close) v.hot.push_back(there.part->ref);
     }
 }
 
@@ -69,9 +97,12 @@ BoardView boardView(const Kit& kit, const Build& build, const std::vector<std::s
                                        : VerdictState::pass;
         std::string right = knowingly ? "passed knowingly" : "";
         if (build.remarks.contains(step.id)) right = "remark";
-        v.plan.push_back({step.id, step.title, right, state, step.hold.has_value()});
+        if (!findingsAt(step, build).empty()) right = "to mend";
+        v.plan.push_back({step.id, step.title, right, right == "to mend" ? VerdictState::fail : state,
+                          step.hold.has_value()});
     }
     v.step = chosen.empty() ? nextStep(kit, order, build) : kit.step(chosen);
+    v.pause = pauseToAskAbout(build);
     placePieces(kit, build, v);
     if (v.step == nullptr) {
         v.now = kit.steps.empty() ? "This kit has no steps." : "The board is done: on to First light.";
@@ -82,12 +113,38 @@ BoardView boardView(const Kit& kit, const Build& build, const std::vector<std::s
     v.earned = holdEarned(*v.step, kit, build);
     for (const LookAhead& ahead : lookAheadsAt(*v.step, kit, build)) v.aheads.push_back(ahead.say);
     v.notIn = partsNotIn(*v.step, kit, build);
+    v.erratum = v.step->erratum;
+    v.findings = findingsAt(*v.step, build);
+    if (!build.done(v.step->id)) {
+        v.tools = v.step->tools;
+        if (!v.step->fits.empty()) findHot(v);
+    }
     v.caution = v.step->caution;
     v.note = v.step->note;
     if (const auto remark = build.remarks.find(v.step->id); remark != build.remarks.end())
         v.remark = remark->second;
     sayStep(kit, build, v);
     return v;
+}
+
+std::vector<std::string> findParts(const Kit& kit, const std::string& typed) {
+    const auto plain = [](const std::string& text) {
+        std::string out;
+        for (const char c : text) {
+            if (c != ' ') out += char(std::toupper(static_cast<unsigned char>(c)));
+        }
+        return out;
+    };
+    const std::string wanted = plain(typed);
+    std::vector<std::string> out;
+    if (wanted.empty()) return out;
+    for (const Part& part : kit.parts) {
+        if (plain(part.ref) == wanted) return {part.ref};
+        const auto value = part.nominal > 0 ? parseQuantity(typed, part.unit) : Result<Quantity>(Quantity{});
+        const bool same = value && part.nominal > 0 && std::fabs(value->value / part.nominal - 1) < 1e-6;
+        if (same || plain(part.value).find(wanted) != std::string::npos) out.push_back(part.ref);
+    }
+    return out;
 }
 
 }  // namespace ombrek

@@ -1,11 +1,13 @@
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "core/proof/readiness.h"
 #include "kit/build.h"
 #include "kit/kit.h"
+#include "report/board_drawing.h"
 
 namespace ombrek {
 
@@ -17,7 +19,11 @@ struct BoardView {
     bool earned = true;
     std::vector<std::string> aheads;
     std::vector<std::string> notIn;  ///< designators of this step that are not in yet
-    std::string caution, note, remark;
+    std::string caution, note, remark, erratum;
+    std::vector<std::string> tools;        ///< to lie ready
+    std::vector<std::string> hot;          ///< heat-shy parts that sit close by and are in already
+    std::vector<const Finding*> findings;  ///< open, at the parts of this step
+    std::optional<Sitting> pause;          ///< that may still be counted
 
     struct Line {
         std::string id, text, right;
@@ -26,16 +32,14 @@ struct BoardView {
     };
     std::vector<Line> plan;
 
-    enum class Fitting { waits, now, in };
-    struct Piece {
-        const Part* part = nullptr;
-        Fitting fitting = Fitting::waits;
-    };
-    std::vector<Piece> pieces;  ///< every placed part
+    std::vector<BoardPiece> pieces;  ///< every placed part
 };
 
 /// @param order  indices into kit.steps @param chosen  step id; empty: the next to do
 BoardView boardView(const Kit& kit, const Build& build, const std::vector<std::size_t>& order,
                     const std::string& chosen);
+
+/// Designators whose name or value fits what is typed, as one types it: "R14", "4k7", "100n".
+std::vector<std::string> findParts(const Kit& kit, const std::string& typed);
 
 }  // namespace ombrek

@@ -1,11 +1,19 @@
 #include "desk/board/board_page.h"
 
+#include <algorithm>
+#include <set>
+
 #include "desk/board/board_map.h"
 #include "desk/board/board_model.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
 #include "desk/pieces/trouble_line.h"
+#include "formats/files.h"
+#include "formats/kit_edit.h"
+#include "formats/kit_json.h"
+#include "kit/board.h"
+#include "report/build_sheet.h"
 
 namespace ombrek {
 
@@ -21,6 +29,7 @@ BoardPage::BoardPage(Session& session)
     plan_->fillWithBody();
     side()->addWidget(plan_, 1);
     addKeys();
+    addRoomKeys();
     connect(list_, &StateList::picked, this, [this](int row) {
         chosen_ = qs(session_.kit().steps[session_.order()[std::size_t(row)]].id);
         refresh();
@@ -29,30 +38,69 @@ BoardPage::BoardPage(Session& session)
 
 void BoardPage::addKeys() {
     setEnter("done", [this] { done(); });
-    addKey("K", "K", "pass knowingly", [this] { passKnowingly(); });
     addKey("M", "M", "other side", [this] {
         mirrored_ = !mirrored_;
         refresh();
     });
-    addKey("O", "O", "order of work", [this] {
-        const bool manual = session_.build().order == Order::manual;
-        session_.keep(session_.book().chooseOrder(manual ? Order::lowestFirst : Order::manual));
+    addKey("+", "+ \u2212", "nearer", [this] {
+        zoom_ = std::min(zoom_ * 1.5, 12.0);
+        refresh();
     });
-    addKey("R", "R", "remark", [this] { remark(); });
+    addKey("O", "O", "order of work", [this] { nextOrder(); });
+    addKey("G", "G", "this sitting", [this] { emit wants(Room::sitting, QString()); });
+    addKey("N", "N", "loupe", [this] { emit wants(Room::inspection, QString()); });
     addKey("Down", "Up Down", "step", [this] { choose(1); });
-    addKey(
-        "Up", "Up", "the step before", [this] { choose(-1); }, false);
-    addKey(
-        "Home", "Home", "back to the step in hand",
-        [this] {
-            chosen_.clear();
-            refresh();
-        },
-        false);
+    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
+        addKey(key, key, does, std::move(act), false);
+    };
+    rare("-", "farther", [this] {
+        zoom_ = std::max(zoom_ / 1.5, 1.0);
+        if (zoom_ < 1.05) zoom_ = 1;
+        refresh();
+    });
+    rare("V", "all parts of this value", [this] {
+        alike_ = !alike_;
+        refresh();
+    });
+    rare("/", "find a part or a value", [this] { find(); });
+    rare("K", "pass a hold knowingly", [this] { passKnowingly(); });
+    rare("R", "remark", [this] { remark(); });
+    rare("X", "mended", [this] { mended(); });
+    rare("L", "so many are laid aside", [this] { layAside(); });
+    rare("Y", "count the pause as work", [this] { countPause(); });
+    rare("Up", "the step before", [this] { choose(-1); });
+    rare("Home", "back to the step in hand", [this] {
+        chosen_.clear();
+        found_.clear();
+        refresh();
+    });
+}
+
+void BoardPage::addRoomKeys() {
+    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
+        addKey(key, key, does, std::move(act), false);
+    };
+    rare("H", "photographs of this step", [this] {
+        const BoardView v = view();
+        if (v.step != nullptr) emit wants(Room::photos, qs(v.step->id));
+    });
+    rare("I", "read a placement table", [this] { readPlaces(); });
+    rare("E", "erratum: what the manual has wrong here", [this] { erratum(); });
+    rare("W", "write the kit file, errata and places in it", [this] { writeKit(); });
+    rare("P", "print the build sheet", [this] { buildSheet(); });
 }
 
 BoardView BoardPage::view() const {
     return boardView(session_.kit(), session_.build(), session_.order(), chosen_.toStdString());
+}
+
+void BoardPage::nextOrder() {
+    const auto& all = schools();
+    const auto now = std::find_if(all.begin(), all.end(),
+                                  [&](const School& s) { return s.order == session_.build().order; });
+    const School& next = now == all.end() || now + 1 == all.end() ? all.front() : *(now + 1);
+    if (session_.keep(session_.book().chooseOrder(next.order)))
+        session_.say(qs(next.buys) + QStringLiteral(" ") + qs(next.costs));
 }
 
 void BoardPage::done() {
@@ -64,10 +112,12 @@ void BoardPage::done() {
         refresh();
         return;
     }
-    for (const std::string& before : v.step->after) {
-        if (session_.build().done(before)) continue;
-        session_.say(QStringLiteral("First: %1.").arg(qs(session_.kit().step(before)->title)),
-                     VerdictState::doubtful);
+    for (const Step& other : session_.kit().steps) {
+        const bool mustBefore =
+            std::find(v.step->after.begin(), v.step->after.end(), other.id) != v.step->after.end() ||
+            std::find(other.before.begin(), other.before.end(), id) != other.before.end();
+        if (!mustBefore || session_.build().done(other.id)) continue;
+        session_.say(QStringLiteral("First: %1.").arg(qs(other.title)), VerdictState::doubtful);
         return;
     }
     if (v.step->hold && !v.earned) {
@@ -100,6 +150,104 @@ void BoardPage::remark() {
     });
 }
 
+/// The first open finding of this step is mended.
+void BoardPage::mended() {
+    const BoardView v = view();
+    if (v.findings.empty()) return session_.say(QStringLiteral("Nothing is to be mended at this step."));
+    session_.keep(session_.book().closeFinding(v.findings.front()->id));
+}
+
+/// How many of what a later step wants are there.
+void BoardPage::layAside() {
+    const BoardView v = view();
+    std::string what;
+    for (const Step& step : session_.kit().steps) {
+        for (const Step::Keep& keep : step.keeps) {
+            const bool begun = session_.build().done(step.id) || (v.step != nullptr && v.step->id == step.id);
+            if (begun && !session_.build().done(keep.until)) what = keep.what;
+        }
+    }
+    if (what.empty()) return session_.say(QStringLiteral("Nothing is to be kept for a later step now."));
+    askText(QStringLiteral("How many %1 are laid aside?").arg(qs(what)), QString(),
+            [this, what](const QString& text) {
+                bool whole = false;
+                const int count = text.toInt(&whole);
+                if (!whole || count < 0 || count > 10000)
+                    return session_.say(QStringLiteral("A whole number, 0 or more."),
+                                        VerdictState::cannotTell);
+                session_.keep(session_.book().keepAside(what, count));
+            });
+}
+
+void BoardPage::countPause() {
+    if (const auto pause = view().pause) session_.keep(session_.book().countAway(*pause));
+}
+
+void BoardPage::find() {
+    askText(QStringLiteral("Find a part or a value"), QString(), [this](const QString& text) {
+        found_ = findParts(session_.kit(), text.toStdString());
+        if (found_.empty())
+            session_.say(QStringLiteral("Nothing on this kit's list is called or worth %1.").arg(text),
+                         VerdictState::cannotTell);
+        for (const Step& step : session_.kit().steps) {
+            if (found_.size() == 1 &&
+                std::find(step.fits.begin(), step.fits.end(), found_.front()) != step.fits.end())
+                chosen_ = qs(step.id);
+        }
+        refresh();
+    });
+}
+
+void BoardPage::readPlaces() {
+    askFile(QStringLiteral("Placement table"), QStringLiteral("placement.csv"), [this](const QString& file) {
+        const auto bytes = readFile(file.toStdString(), 16000000);
+        if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::cannotTell);
+        const auto placement = readPlacement(*bytes);
+        if (!placement) return session_.say(qs(placement.error().text()), VerdictState::cannotTell);
+        std::vector<std::string> refs;
+        for (const Part& part : session_.kit().parts) refs.push_back(part.ref);
+        QStringList line{qs(placement->guesses)};
+        for (const std::string& sentence : disagreements(*placement, refs)) line << qs(sentence);
+        if (!placement->refused.empty())
+            line << QStringLiteral("%1 rows refused, the first: %2")
+                        .arg(placement->refused.size())
+                        .arg(qs(placement->refused.front().text()));
+        const std::string changed = withPlaces(session_.build().kitText, *placement);
+        if (const auto kit = readKit(changed, session_.tables().cores); !kit)
+            return session_.say(qs(kit.error().text()), VerdictState::cannotTell);
+        if (session_.keep(session_.book().changeKit(changed, "placement")))
+            session_.say(line.join(QStringLiteral(" ")), VerdictState::doubtful);
+    });
+}
+
+void BoardPage::erratum() {
+    const BoardView v = view();
+    if (v.step == nullptr) return;
+    const std::string id = v.step->id;
+    askText(QStringLiteral("What is wrong in the manual or on the print?"), qs(v.erratum),
+            [this, id](const QString& text) {
+                session_.keep(session_.book().changeKit(
+                    withErratum(session_.build().kitText, id, text.toStdString()), "erratum at " + id));
+            });
+}
+
+void BoardPage::writeKit() {
+    askFile(QStringLiteral("Write the kit file to"), qs(session_.kit().id) + QStringLiteral(".kit.json"),
+            [this](const QString& file) {
+                const QByteArray text = QByteArray::fromStdString(session_.build().kitText);
+                writeOut(file, [text] { return text; });
+            });
+}
+
+void BoardPage::buildSheet() {
+    askFile(QStringLiteral("Print the build sheet to"),
+            qs(session_.kit().id) + QStringLiteral("-build-sheet.pdf"), [this](const QString& file) {
+                writeOut(file, [kit = session_.kit(), build = session_.build(), order = session_.order()] {
+                    return buildSheetAsPdf(kit, build, order);
+                });
+            });
+}
+
 void BoardPage::choose(int by) {
     const BoardView v = view();
     if (v.plan.empty()) return;
@@ -108,7 +256,73 @@ void BoardPage::choose(int by) {
         if (v.step != nullptr && v.plan[i].id == v.step->id) at = int(i);
     }
     chosen_ = qs(v.plan[std::size_t((at + by + int(v.plan.size())) % int(v.plan.size()))].id);
+    found_.clear();
     refresh();
+}
+
+void BoardPage::showMap(const BoardView& v) {
+    BoardDrawing drawing;
+    drawing.board = session_.kit().board;
+    drawing.pieces = v.pieces;
+    drawing.mirrored = mirrored_;
+    drawing.zoom = zoom_;
+    drawing.middle = {drawing.board.width / 2, drawing.board.height / 2};
+    std::set<std::string> values;
+    if (alike_ && v.step != nullptr) {
+        for (const std::string& ref : v.step->fits) {
+            if (const Part* part = session_.kit().part(ref)) values.insert(part->value);
+        }
+    }
+    bool aimed = false;
+    for (BoardPiece& piece : drawing.pieces) {
+        const bool named = std::find(found_.begin(), found_.end(), piece.part->ref) != found_.end();
+        piece.alike = named || values.contains(piece.part->value);
+        const bool aim = named || (found_.empty() && piece.fitting == BoardPiece::Fitting::now);
+        if (aim && !aimed) drawing.middle = {piece.part->place->x, piece.part->place->y};
+        aimed = aimed || aim;
+    }
+    map_->show(std::move(drawing));
+}
+
+void BoardPage::showStep(const BoardView& v) {
+    delete stepBody_;
+    stepBody_ = nullptr;
+    step_->setVisible(v.step != nullptr);
+    if (v.step == nullptr) return;
+    step_->setTitle(v.step->hold ? QStringLiteral("What this hold rests on")
+                                 : QStringLiteral("At this step"));
+    stepBody_ = new QWidget;
+    auto* layout = new QVBoxLayout(stepBody_);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(7);
+    const auto line = [&](const QString& text) {
+        auto* label = textLabel(14);
+        label->setText(text);
+        layout->addWidget(label);
+    };
+    for (const Evidence& e : v.needs) layout->addWidget(new TroubleLine(e.state, qs(e.what), qs(e.sentence)));
+    if (v.step->hold && v.needs.empty()) line(QStringLiteral("Your own eyes: Enter confirms it."));
+    if (v.pause)
+        line(QStringLiteral("You were away %1 minutes: not counted. Y counts them.")
+                 .arg((v.pause->end - v.pause->start) / 60));
+    if (!v.erratum.empty()) line(QStringLiteral("Erratum: ") + qs(v.erratum));
+    if (!v.tools.empty()) {
+        QStringList tools;
+        for (const std::string& tool : v.tools) tools << qs(tool);
+        line(QStringLiteral("Have ready: ") + tools.join(QStringLiteral(", ")));
+    }
+    if (!v.hot.empty()) {
+        QStringList hot;
+        for (std::size_t i = 0; i < std::min<std::size_t>(v.hot.size(), 6); ++i) hot << qs(v.hot[i]);
+        line(QStringLiteral("Mind the heat, close by and in: ") + hot.join(QStringLiteral(", ")));
+    }
+    for (const std::string& ahead : v.aheads) line(QStringLiteral("Look ahead: ") + qs(ahead));
+    step_->addBody(stepBody_);
+    QStringList texts;
+    if (!v.note.empty()) texts << qs(v.note);
+    if (!v.remark.empty()) texts << QStringLiteral("Your remark: ") + qs(v.remark);
+    step_->setText(texts.join(QStringLiteral("\n")));
+    step_->setCaution(qs(v.caution));
 }
 
 void BoardPage::refresh() {
@@ -116,39 +330,9 @@ void BoardPage::refresh() {
     if (session_.kit().step(chosen_.toStdString()) == nullptr) chosen_.clear();
     const BoardView v = view();
     setNow(qs(v.now), qs(v.why));
-    map_->show(session_.kit().board, v.pieces, mirrored_);
-    delete stepBody_;
-    stepBody_ = nullptr;
-    step_->setVisible(v.step != nullptr);
-    if (v.step != nullptr) {
-        step_->setTitle(v.step->hold ? QStringLiteral("What this hold rests on")
-                                     : QStringLiteral("At this step"));
-        stepBody_ = new QWidget;
-        auto* layout = new QVBoxLayout(stepBody_);
-        layout->setContentsMargins(0, 0, 0, 0);
-        layout->setSpacing(7);
-        for (const Evidence& e : v.needs)
-            layout->addWidget(new TroubleLine(e.state, qs(e.what), qs(e.sentence)));
-        if (v.step->hold && v.needs.empty()) {
-            auto* eyes = textLabel(14);
-            eyes->setText(QStringLiteral("Your own eyes: Enter confirms it."));
-            layout->addWidget(eyes);
-        }
-        for (const std::string& ahead : v.aheads) {
-            auto* label = textLabel(14);
-            label->setText(QStringLiteral("Look ahead: ") + qs(ahead));
-            layout->addWidget(label);
-        }
-        step_->addBody(stepBody_);
-        QStringList texts;
-        if (!v.note.empty()) texts << qs(v.note);
-        if (!v.remark.empty()) texts << QStringLiteral("Your remark: ") + qs(v.remark);
-        step_->setText(texts.join(QStringLiteral("\n")));
-        step_->setCaution(qs(v.caution));
-    }
-    plan_->setTitle(QStringLiteral("The plan, %1")
-                        .arg(session_.build().order == Order::manual ? QStringLiteral("the manual's order")
-                                                                     : QStringLiteral("lowest parts first")));
+    showMap(v);
+    showStep(v);
+    plan_->setTitle(QStringLiteral("The plan, %1").arg(qs(school(session_.build().order).name)));
     std::vector<StateLine> lines;
     for (const auto& line : v.plan)
         lines.push_back(

@@ -18,14 +18,28 @@ class BoardPage : public Page {
 
  private:
     void addKeys();
+    void addRoomKeys();
     BoardView view() const;
+    void showMap(const BoardView& v);
+    void showStep(const BoardView& v);
+    void nextOrder();
+    void find();
+    void layAside();
+    void mended();
+    void countPause();
+    void readPlaces();
+    void erratum();
+    void writeKit();
+    void buildSheet();
     void done();
     void passKnowingly();
     void remark();
     void choose(int by);
 
     QString chosen_;
-    bool mirrored_ = false;
+    bool mirrored_ = false, alike_ = false;
+    double zoom_ = 1;
+    std::vector<std::string> found_;
     BoardMap* map_;
     Card *step_, *plan_;
     QWidget* stepBody_ = nullptr;

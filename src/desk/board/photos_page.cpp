@@ -1,0 +1,117 @@
+#include "desk/board/photos_page.h"
+
+#include <QPainter>
+
+#include "look/colours.h"
+#include "report/photo_file.h"
+
+namespace ombrek {
+
+/// One photograph in its frame with a word over it.
+class PhotoView : public QWidget {
+ public:
+    explicit PhotoView(const QString& word) : word_(word) {
+        setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    }
+    void show(const QImage& image) {
+        image_ = image;
+        setAccessibleName(
+            word_ + (image.isNull() ? QStringLiteral(": no photograph") : QStringLiteral(": a photograph")));
+        update();
+    }
+
+ protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        p.setRenderHint(QPainter::SmoothPixmapTransform);
+        const Colours& c = coloursOf(*this);
+        p.setFont(benchFont(16, true));
+        p.setPen(c.ink);
+        p.drawText(QRectF(0, 0, width(), 26), Qt::AlignLeft | Qt::AlignVCenter, word_);
+        const QRectF room(0, 30, width() - 1.0, height() - 31.0);
+        if (image_.isNull()) {
+            p.setPen(QPen(c.line, 1.4, Qt::DashLine));
+            p.drawRoundedRect(room, 8, 8);
+            p.setPen(c.soft);
+            p.setFont(benchFont(15));
+            p.drawText(room, Qt::AlignCenter, QStringLiteral("no photograph yet"));
+            return;
+        }
+        const QSizeF size = QSizeF(image_.size()).scaled(room.size(), Qt::KeepAspectRatio);
+        p.drawImage(QRectF(room.topLeft(), size), image_);
+    }
+
+ private:
+    QString word_;
+    QImage image_;
+};
+
+PhotosPage::PhotosPage(Session& session)
+    : Page(session, QStringLiteral("Photographs")),
+      views_{new PhotoView(QStringLiteral("Before")), new PhotoView(QStringLiteral("After"))} {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(18);
+    row->addWidget(views_[0], 1);
+    row->addWidget(views_[1], 1);
+    big()->addLayout(row, 1);
+    setEnter("back to the board", [this] { emit left(); });
+    addKey("V", "V", "add a view from before", [this] { add(false); });
+    addKey("A", "A", "add one from after", [this] { add(true); });
+    addKey("Delete", "Delete", "take the last one away", [this] { removeLast(); });
+    addKey("Esc", "Esc", "back", [this] { emit left(); });
+}
+
+void PhotosPage::begin(const QString& about) {
+    step_ = about;
+    refresh();
+}
+
+std::int64_t PhotosPage::last(bool after) const {
+    std::int64_t out = 0;
+    for (const PhotoLine& photo : session_.build().photos) {
+        if (photo.step == step_.toStdString() && photo.after == after) out = photo.id;
+    }
+    return out;
+}
+
+void PhotosPage::add(bool after) {
+    askFile(QStringLiteral("Photograph"), QStringLiteral("photo.jpg"), [this, after](const QString& file) {
+        const std::string step = step_.toStdString();
+        const bool begun = work().start<Result<QByteArray>>(
+            [file](const LongWork::Progress&) { return readPhoto(file); },
+            [this, after, step](Result<QByteArray> bytes) {
+                if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::cannotTell);
+                if (session_.keep(session_.book().keepPhoto(step, after, bytes->toStdString())))
+                    session_.say(QStringLiteral("Kept, %1 kB.").arg(bytes->size() / 1000));
+            });
+        if (!begun) session_.say(QStringLiteral("Another picture is still being read."));
+    });
+}
+
+void PhotosPage::removeLast() {
+    const std::int64_t id = std::max(last(false), last(true));
+    if (id > 0) session_.keep(session_.book().removePhoto(id));
+}
+
+void PhotosPage::refresh() {
+    if (!session_.hasBuild()) return;
+    const Step* step = session_.kit().step(step_.toStdString());
+    if (step == nullptr) {
+        setNow(QStringLiteral("No step is chosen."), QStringLiteral("Esc goes back."));
+        return;
+    }
+    setNow(qs(step->title) + QStringLiteral("."),
+           QStringLiteral("What it looked like before and after. The book keeps them at %1 pixels.")
+               .arg(kPhotoSide));
+    for (const bool after : {false, true}) {
+        const std::int64_t id = last(after);
+        if (id == shown_[after]) continue;
+        shown_[after] = id;
+        QImage image;
+        const std::string bytes = id > 0 ? session_.book().photo(id) : std::string();
+        image.loadFromData(QByteArray::fromStdString(bytes));
+        views_[after]->show(image);
+    }
+}
+
+}  // namespace ombrek

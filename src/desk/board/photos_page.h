@@ -1,0 +1,27 @@
+#pragma once
+
+#include "desk/page.h"
+
+namespace ombrek {
+
+/// Photographs of one step: before and after, side by side.
+class PhotosPage : public Page {
+    Q_OBJECT
+ public:
+    explicit PhotosPage(Session& session);
+    /// @param about  step id
+    void begin(const QString& about) override;
+    void refresh() override;
+
+ private:
+    void add(bool after);
+    void removeLast();
+    /// The last photograph of this step on one side; 0: none.
+    std::int64_t last(bool after) const;
+
+    QString step_;
+    std::int64_t shown_[2] = {-1, -1};
+    class PhotoView* views_[2];
+};
+
+}  // namespace ombrek

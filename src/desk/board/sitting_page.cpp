@@ -1,0 +1,221 @@
+#include "desk/board/sitting_page.h"
+
+#include <QDateTime>
+
+#include "desk/board/free_evenings.h"
+#include "desk/pieces/card.h"
+#include "desk/pieces/text.h"
+#include "desk/stations.h"
+#include "formats/calendar.h"
+#include "kit/sitting.h"
+#include "kit/work.h"
+
+namespace ombrek {
+namespace {
+
+constexpr int kWeeks = 26;
+constexpr int kTrials = 10000;
+constexpr double kMissed = 1.0 / 7;  ///< evenings that come to nothing (common practice)
+
+QString dateOf(std::int64_t seconds) {
+    return QLocale().toString(QDateTime::fromSecsSinceEpoch(seconds).date(), QLocale::ShortFormat);
+}
+
+/// A heading and its lines.
+void addList(QVBoxLayout* layout, const QString& heading, const std::vector<SittingAhead::Want>& wants) {
+    if (wants.empty()) return;
+    auto* head = textLabel(15, true);
+    head->setText(heading);
+    layout->addWidget(head);
+    for (const auto& want : wants) {
+        auto* line = textLabel(15);
+        line->setText(qs(want.what));
+        layout->addWidget(line);
+        if (want.why.empty()) continue;
+        auto* why = textLabel(13, false, "soft");
+        why->setText(qs(want.why));
+        layout->addWidget(why);
+    }
+    layout->addSpacing(6);
+}
+
+}  // namespace
+
+SittingPage::SittingPage(Session& session)
+    : Page(session, QStringLiteral("This sitting")),
+      return_(new Card),
+      ahead_(new Card),
+      pace_(new Card),
+      finish_(new Card) {
+    return_->setTitle(QStringLiteral("Where you were"));
+    ahead_->setTitle(QStringLiteral("What this sitting will want"));
+    pace_->setTitle(QStringLiteral("Your pace"));
+    finish_->setTitle(QStringLiteral("When it will be done"));
+    big()->addWidget(return_, 0);
+    big()->addWidget(ahead_, 1);
+    side()->addWidget(pace_, 0);
+    side()->addWidget(finish_, 1);
+    setEnter("to the board", [this] { emit left(); });
+    addKey("T", "T", "how long this sitting is to last", [this] {
+        askText(QStringLiteral("Minutes, or hours as 2h"), QString(), [this](const QString& text) {
+            const bool hours = text.endsWith(QChar('h'));
+            const double number = (hours ? text.chopped(1) : text).toDouble() * (hours ? 60 : 1);
+            if (!(number >= 10) || number > 960)
+                return session_.say(QStringLiteral("A sitting lasts 10 minutes to 16 hours."),
+                                    VerdictState::cannotTell);
+            session_.keep(session_.book().prefer("sitting", std::to_string(int(number))));
+        });
+    });
+    addKey("D", "D", "free evenings", [this] {
+        askText(QStringLiteral("Free evenings"), qs(session_.book().preference("evenings")),
+                [this](const QString& text) { setEvenings(text); });
+    });
+    addKey("C", "C", "write them as a calendar", [this] { writeCalendar(); });
+    addKey("Esc", "Esc", "back", [this] { emit left(); });
+}
+
+void SittingPage::begin(const QString&) { refresh(); }
+
+void SittingPage::setEvenings(const QString& text) {
+    if (const auto read = freeEvenings(text, wallClock(), kWeeks); !read)
+        return session_.say(qs(read.error().sentence), VerdictState::cannotTell);
+    session_.keep(session_.book().prefer("evenings", text.toStdString()));
+}
+
+/// The evenings it takes with odds of nine in ten, as appointments.
+void SittingPage::writeCalendar() {
+    if (!odds_ || evenings_.empty())
+        return session_.say(QStringLiteral("First D: which evenings are free."), VerdictState::notDone);
+    const std::size_t last = odds_->evening(0.9).value_or(evenings_.size() - 1);
+    std::vector<Appointment> out;
+    for (std::size_t i = 0; i <= last; ++i) {
+        const FreeTime& e = evenings_[i];
+        out.push_back({e.start, e.start + std::int64_t(e.minutes * 60), "Bench: " + session_.kit().name,
+                       "Done by the end of it with odds of " +
+                           std::to_string(int(std::lround(odds_->doneBy[i] * 100))) + " %.",
+                       session_.kit().id + "-" + std::to_string(e.start) + "@ombrek"});
+    }
+    askFile(QStringLiteral("Write the calendar to"), qs(session_.kit().id) + QStringLiteral(".ics"),
+            [this, out](const QString& file) {
+                writeOut(file, [out, now = wallClock()] {
+                    return QByteArray::fromStdString(calendarFile(out, now));
+                });
+            });
+}
+
+/// Simulate the schedules off the window's thread, once for each change of what is asked.
+void SittingPage::reckon() {
+    const std::string pattern = session_.book().preference("evenings");
+    const auto left = workLeft(session_.kit(), session_.build());
+    const QString asked = QStringLiteral("%1 %2 %3")
+                              .arg(session_.build().id)
+                              .arg(qs(pattern))
+                              .arg(session_.build().steps.size());
+    if (asked == asked_ || work().running()) return;
+    asked_ = asked;
+    odds_.reset();
+    const auto evenings = freeEvenings(qs(pattern), wallClock(), kWeeks);
+    evenings_ = evenings ? *evenings : std::vector<FreeTime>();
+    if (evenings_.empty() || left.empty()) return;
+    work().start<std::optional<FinishOdds>>(
+        [pace = Pace(workDone(session_.kit(), session_.build())), left, free = evenings_](
+            const LongWork::Progress& go) { return finishOdds(pace, left, free, kMissed, kTrials, 1, go); },
+        [this](std::optional<FinishOdds> odds) {
+            odds_ = std::move(odds);
+            session_.say(QString());
+            showOdds();
+        });
+}
+
+void SittingPage::showAhead() {
+    const double minutes = std::max(10, std::atoi(session_.book().preference("sitting").c_str()));
+    const bool asked = !session_.book().preference("sitting").empty();
+    const SittingAhead ahead =
+        sittingAhead(session_.kit(), session_.build(), session_.order(), asked ? minutes : 120);
+    if (ahead.steps.empty()) {
+        setNow(QStringLiteral("Nothing is left on the board."), QStringLiteral("F4 goes to First light."));
+    } else {
+        setNow(
+            QStringLiteral("This sitting comes to: %1.").arg(qs(ahead.steps.back()->title)),
+            QStringLiteral("%1 steps, about %2 at your pace. Lay out what they want before the iron is hot.")
+                .arg(ahead.steps.size())
+                .arg(hoursAndMinutes(ahead.minutes)));
+    }
+    delete aheadBody_;
+    aheadBody_ = new QWidget;
+    auto* columns = new QHBoxLayout(aheadBody_);
+    columns->setContentsMargins(0, 0, 0, 0);
+    columns->setSpacing(24);
+    auto *first = new QVBoxLayout, *second = new QVBoxLayout;
+    columns->addLayout(first, 1);
+    columns->addLayout(second, 1);
+    addList(first, QStringLiteral("Have ready"), ahead.tools);
+    addList(first, QStringLiteral("Lay aside"), ahead.keeps);
+    addList(first, QStringLiteral("It stops for proof"), ahead.holds);
+    addList(second, QStringLiteral("Not yet"), ahead.notYet);
+    first->addStretch(1);
+    second->addStretch(1);
+    ahead_->addBody(aheadBody_);
+    ahead_->setVisible(!ahead.steps.empty());
+}
+
+void SittingPage::showPace() {
+    const Pace pace(workDone(session_.kit(), session_.build()));
+    const PlanTime time = planTime(session_.kit(), session_.build());
+    std::vector<Card::Fact> facts{
+        {QStringLiteral("At the bench so far"), hoursAndMinutes(time.spent)},
+        {QStringLiteral("Left, probably"), hoursAndMinutes(time.left.middle)},
+        {QStringLiteral("Eight times in ten"),
+         QStringLiteral("%1 to %2").arg(hoursAndMinutes(time.left.low), hoursAndMinutes(time.left.high))}};
+    for (int k = 0; k < kWorkKinds; ++k) {
+        const auto kind = WorkKind(k);
+        facts.push_back({qs(word(kind)).left(1).toUpper() + qs(word(kind)).mid(1),
+                         QStringLiteral("%1 of the plan").arg(pace.factor(kind), 0, 'f', 2)});
+    }
+    pace_->setFacts(facts);
+}
+
+void SittingPage::showOdds() {
+    if (evenings_.empty()) {
+        finish_->setFacts({});
+        finish_->setText(
+            QStringLiteral("D, then the evenings that are free:\nTue Thu 20:00 2h, Sat 14:00 3h"));
+        return;
+    }
+    std::vector<Card::Fact> facts{{QStringLiteral("Free"), qs(session_.book().preference("evenings"))}};
+    for (const double share : {0.1, 0.5, 0.9}) {
+        const auto evening = odds_ ? odds_->evening(share) : std::nullopt;
+        facts.push_back({QStringLiteral("%1 in ten").arg(int(share * 10)),
+                         !odds_    ? QStringLiteral("…")
+                         : evening ? dateOf(evenings_[*evening].start)
+                                   : QStringLiteral("later than half a year")});
+    }
+    finish_->setFacts(facts);
+    finish_->setText(
+        QStringLiteral("%1 schedules drawn by lot; one evening in seven comes to nothing.").arg(kTrials));
+}
+
+void SittingPage::refresh() {
+    if (!session_.hasBuild()) return;
+    const auto back = returnTo(session_.kit(), session_.build());
+    return_->setVisible(back.has_value());
+    if (back) {
+        QStringList odd, touched;
+        for (const std::string& text : back->odd) odd << qs(text);
+        for (std::size_t i = 0; i < std::min<std::size_t>(back->touched.size(), 30); ++i)
+            touched << qs(back->touched[i]);
+        return_->setText(
+            QStringLiteral("Last: %1.\n%2Touched: %3")
+                .arg(qs(back->last),
+                     odd.isEmpty()
+                         ? QString()
+                         : QStringLiteral("Odd: ") + odd.join(QStringLiteral("; ")) + QStringLiteral("\n"),
+                     touched.isEmpty() ? QStringLiteral("no part") : touched.join(QStringLiteral(", "))));
+    }
+    showAhead();
+    showPace();
+    reckon();
+    showOdds();
+}
+
+}  // namespace ombrek

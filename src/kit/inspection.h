@@ -1,0 +1,41 @@
+#pragma once
+
+#include <array>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "kit/build.h"
+#include "kit/kit.h"
+
+namespace ombrek {
+
+/// What the loupe may find, in words, and what to do about it. Criteria in our own words; IPC-A-610 is the
+/// standard for them.
+struct JointLook {
+    Finding::What what;
+    std::string_view word, looks, mend;
+};
+const std::array<JointLook, 6>& jointLooks();
+std::string_view word(Finding::What what);
+/// What a good joint looks like, one sentence.
+std::string_view goodJoint();
+
+/// Parts whose joints were made in the evening in hand, in the order for the loupe: row by row over the
+/// board, to and fro; parts without a place come last. All that were never looked at, when `all` is asked.
+std::vector<const Part*> jointsToLookAt(const Kit& kit, const Build& build, bool all = false);
+
+/// Parts that go in one way round only: those with an orientation in the kit, and every diode, transistor,
+/// IC. With where to look.
+struct SenseLook {
+    const Part* part;
+    std::string look;  ///< "band towards C1"
+};
+/// Fitted and not yet held against the print, in the same order.
+std::vector<SenseLook> sensesToLookAt(const Kit& kit, const Build& build);
+
+std::vector<const Finding*> openFindings(const Build& build);
+/// Open findings at the parts that a step fits.
+std::vector<const Finding*> findingsAt(const Step& step, const Build& build);
+
+}  // namespace ombrek

@@ -1,0 +1,68 @@
+#include "kit/package.h"
+
+#include <algorithm>
+
+namespace ombrek {
+namespace {
+
+using Mark = Package::Mark;
+
+struct Named {
+    const char* word;
+    double width, height;
+    bool round;
+};
+constexpr Named kNamed[] = {
+    {"0402", 1.0, 0.5, false},    {"0603", 1.6, 0.8, false},    {"0805", 2.0, 1.25, false},
+    {"1206", 3.2, 1.6, false},    {"DIP-8", 9.8, 7.6, false},   {"DIP-14", 19.3, 7.6, false},
+    {"DIP-16", 19.3, 7.6, false}, {"DIP-18", 22.9, 7.6, false}, {"DIP-28", 35.6, 7.6, false},
+    {"SO-8", 4.9, 6.0, false},    {"TO-92", 4.8, 3.8, false},   {"TO-220", 10.2, 4.6, false},
+    {"HC-49", 11.2, 4.8, false},  {"DO-41", 5.2, 2.7, false},   {"SOT-23", 2.9, 2.4, false}};
+
+struct OfKind {
+    PartKind kind;
+    double width, height;
+    bool round;
+    Mark mark;
+    bool heatShy;
+};
+constexpr OfKind kOfKind[] = {{PartKind::resistor, 6.5, 2.4, false, Mark::none, false},
+                              {PartKind::capacitor, 5.0, 2.8, false, Mark::none, false},
+                              {PartKind::inductor, 7.0, 3.0, false, Mark::none, false},
+                              {PartKind::diode, 4.2, 2.0, false, Mark::band, true},
+                              {PartKind::transistor, 4.8, 3.8, false, Mark::flat, true},
+                              {PartKind::ic, 9.8, 7.6, false, Mark::notch, true},
+                              {PartKind::crystal, 11.2, 4.8, false, Mark::none, true},
+                              {PartKind::coil, 11.0, 11.0, true, Mark::dot, false},
+                              {PartKind::trimmer, 7.0, 7.0, true, Mark::none, true},
+                              {PartKind::other, 8.0, 8.0, false, Mark::none, true}};
+
+bool electrolytic(const Part& part) {
+    return part.kind == PartKind::capacitor && (!part.orientation.empty() || part.nominal >= 1e-6);
+}
+
+}  // namespace
+
+Package packageOf(const Part& part) {
+    Package out;
+    for (const OfKind& of : kOfKind) {
+        if (of.kind == part.kind) out = {of.width, of.height, of.round, of.mark, of.heatShy};
+    }
+    if (electrolytic(part)) out = {6.3, 6.3, true, Mark::plus, true};
+    if (part.kind == PartKind::other && part.orientation.empty() && !part.place) out.heatShy = false;
+    for (const Named& named : kNamed) {
+        if (part.what.find(named.word) == std::string::npos &&
+            part.value.find(named.word) == std::string::npos)
+            continue;
+        out.width = named.width;
+        out.height = named.height;
+        out.round = named.round;
+    }
+    if (part.place && part.place->width > 0 && part.place->height > 0) {
+        out.width = part.place->width;
+        out.height = part.place->height;
+    }
+    return out;
+}
+
+}  // namespace ombrek

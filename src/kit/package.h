@@ -1,0 +1,20 @@
+#pragma once
+
+#include "kit/kit.h"
+
+namespace ombrek {
+
+/// The outline of a part on the board, from its package's usual size.
+struct Package {
+    double width = 0, height = 0;  ///< at turn 0 [mm]
+    bool round = false;
+    enum class Mark { none, band, plus, notch, flat, dot } mark = Mark::none;  ///< at the end of pin 1
+    bool heatShy = false;  ///< suffers from a hot joint beside it
+};
+
+/// By the package that its words name ("0805", "DIP-8", "TO-92"), else by its kind. Sizes: common practice
+/// for wired parts, IEC 60115 size codes for chips (from memory). The place's own size, where the kit has
+/// one, goes before.
+Package packageOf(const Part& part);
+
+}  // namespace ombrek

@@ -1,0 +1,18 @@
+#pragma once
+
+#include <vector>
+
+#include "kit/kit.h"
+
+namespace ombrek {
+
+/// A plan for a kit that comes as a parts list alone.
+///
+/// Like parts of one value are fitted together, up to eight in a step. Groups come in an order that common
+/// practice agrees on: resistors, diodes, chokes, sockets, small capacitors, crystals, transistors, trimmers,
+/// electrolytics, coils, connectors; then the joints are looked at, the voltages proved with the ICs still
+/// out, the ICs set in, and display, panel and case last. Heat-shy and static-shy parts carry their caution,
+/// coils wait for their winding. Every step depends only on what must be: the schools sort the rest.
+std::vector<Step> planFromParts(const std::vector<Part>& parts);
+
+}  // namespace ombrek

@@ -1,0 +1,134 @@
+#include "kit/work.h"
+
+#include <algorithm>
+#include <map>
+
+namespace ombrek {
+namespace {
+
+/// By the kind of a part: what work fitting it is, how dreaded it is, and its place in an order by kind.
+struct Fit {
+    PartKind kind;
+    WorkKind work;
+    double hardness;
+    int rank;
+};
+constexpr Fit kFits[] = {
+    {PartKind::resistor, WorkKind::solder, 1, 1},      {PartKind::capacitor, WorkKind::solder, 1.2, 4},
+    {PartKind::inductor, WorkKind::solder, 1.4, 3},    {PartKind::diode, WorkKind::polarised, 1.6, 2},
+    {PartKind::transistor, WorkKind::polarised, 2, 6}, {PartKind::ic, WorkKind::polarised, 2.6, 9},
+    {PartKind::crystal, WorkKind::solder, 1.8, 5},     {PartKind::trimmer, WorkKind::solder, 1.6, 7},
+    {PartKind::coil, WorkKind::winding, 4, 8},         {PartKind::other, WorkKind::mechanical, 1.8, 10}};
+
+const Fit& fitOf(PartKind kind) {
+    for (const Fit& fit : kFits) {
+        if (fit.kind == kind) return fit;
+    }
+    return kFits[std::size(kFits) - 1];
+}
+
+bool named(const std::string& title, std::initializer_list<const char*> words) {
+    return std::any_of(words.begin(), words.end(),
+                       [&](const char* word) { return title.find(word) != std::string::npos; });
+}
+
+std::vector<const Part*> partsOf(const Kit& kit, const Step& step) {
+    std::vector<const Part*> out;
+    for (const std::string& ref : step.fits) {
+        if (const Part* part = kit.part(ref)) out.push_back(part);
+    }
+    return out;
+}
+
+bool polarisedCapacitor(const Part& part) {
+    return part.kind == PartKind::capacitor && !part.orientation.empty();
+}
+
+}  // namespace
+
+WorkKind workOf(const Kit& kit, const Step& step) {
+    if (step.hold) return WorkKind::test;
+    const auto parts = partsOf(kit, step);
+    if (parts.empty()) {
+        if (named(step.title, {"nspect", "ook over", "oupe"})) return WorkKind::inspect;
+        if (named(step.title, {"rill", "crew", "ount", "ase", "nob", "ilm", "ink"}))
+            return WorkKind::mechanical;
+        return WorkKind::prepare;
+    }
+    WorkKind out = WorkKind::solder;
+    for (const Part* part : parts)
+        out = std::max(out, polarisedCapacitor(*part) ? WorkKind::polarised : fitOf(part->kind).work);
+    return out;
+}
+
+double hardnessOf(const Kit& kit, const Step& step) {
+    if (step.hardness > 0) return step.hardness;
+    double out = 0;
+    for (const Part* part : partsOf(kit, step)) {
+        const Coil* coil = kit.coil(part->ref);
+        const double more = coil == nullptr ? 0 : 0.4 * double(coil->windings.size() - 1);
+        out = std::max(out, std::min(5.0, fitOf(part->kind).hardness + more));
+    }
+    return out;
+}
+
+std::vector<PlanStep> planSteps(const Kit& kit) {
+    std::map<std::string, int> stages;  // in the order in which the manual comes to them
+    std::vector<PlanStep> out;
+    for (const Step& step : kit.steps) {
+        PlanStep p{step.id, step.after, step.height, step.before, 0, 0, hardnessOf(kit, step)};
+        for (const Part* part : partsOf(kit, step)) p.kind = std::max(p.kind, fitOf(part->kind).rank);
+        if (!step.stage.empty()) p.stage = stages.emplace(step.stage, int(stages.size()) + 1).first->second;
+        out.push_back(std::move(p));
+    }
+    return out;
+}
+
+double benchMinutes(const Build& build, std::int64_t from, std::int64_t to) {
+    double seconds = 0;
+    for (const auto* list : {&build.sittings, &build.away}) {
+        for (const Sitting& s : *list)
+            seconds += double(std::max<std::int64_t>(0, std::min(to, s.end) - std::max(from, s.start)));
+    }
+    return seconds / 60;
+}
+
+std::vector<WorkDone> workDone(const Kit& kit, const Build& build) {
+    constexpr std::int64_t kTogether = 60;
+    struct Done {
+        std::int64_t at;
+        const Step* step;
+    };
+    std::vector<Done> done;
+    for (const Step& step : kit.steps) {
+        const auto record = build.steps.find(step.id);
+        if (record != build.steps.end()) done.push_back({record->second.at, &step});
+    }
+    std::stable_sort(done.begin(), done.end(), [](const Done& a, const Done& b) { return a.at < b.at; });
+    std::vector<WorkDone> out;
+    std::int64_t before = build.started;
+    for (std::size_t i = 0; i < done.size();) {
+        std::size_t end = i;
+        double planned = 0;
+        while (end < done.size() && done[end].at - done[i].at <= kTogether)
+            planned += done[end++].step->minutes;
+        const double took = benchMinutes(build, before, done[end - 1].at), ratio = took / planned;
+        before = done[end - 1].at;
+        for (; i < end; ++i) {
+            if (ratio > 0.05 && ratio < 20)
+                out.push_back(
+                    {workOf(kit, *done[i].step), done[i].step->minutes, done[i].step->minutes * ratio});
+        }
+    }
+    return out;
+}
+
+std::vector<WorkLeft> workLeft(const Kit& kit, const Build& build) {
+    std::vector<WorkLeft> out;
+    for (const Step& step : kit.steps) {
+        if (!build.done(step.id)) out.push_back({workOf(kit, step), step.minutes});
+    }
+    return out;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,249 @@
+#include <QFile>
+#include <QImage>
+#include <fstream>
+
+#include "desk/board/board_model.h"
+#include "desk/board/free_evenings.h"
+#include "kit/board.h"
+#include "kit/inspection.h"
+#include "kit/sitting.h"
+#include "window_fixture.h"
+
+using namespace ombrek;
+
+// The third station and the pages beside it, worked with keys in the real window.
+
+namespace {
+
+void fresh(const std::filesystem::path& file) {
+    auto book = Book::open(file).value();
+    REQUIRE(book->startBuild(practiceKit().kit.name, practiceKit().text));
+}
+
+void partWay(const std::filesystem::path& file) {
+    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::partWay));
+}
+
+void answer(Desk& desk, const QString& text) {
+    desk.key(Qt::Key_A, Qt::ControlModifier);
+    desk.type(text);
+    desk.key(Qt::Key_Return);
+}
+
+}  // namespace
+
+TEST_CASE("the demo board through two sittings: a hold passed, a bridge found, the school changed") {
+    // The first sitting was four days ago: its ten steps are in the book when the window opens.
+    Desk desk([](const std::filesystem::path& file) {
+        std::int64_t now = wallClock() - 4 * 86400;
+        auto book = Book::open(file, [&now] { return now; }).value();
+        REQUIRE(book->startBuild(practiceKit().kit.name, practiceKit().text));
+        for (std::size_t i = 0; i < 10; ++i) {
+            now += std::int64_t(practiceKit().kit.steps[i].minutes * 90);
+            REQUIRE(book->doStep(practiceKit().kit.steps[i].id));
+        }
+        REQUIRE(book->remark("u1", "it sits a little high"));
+    });
+    CHECK(eveningsOf(desk.kit(), desk.build()).size() == 1);
+    desk.key(Qt::Key_F3);
+    desk.key(Qt::Key_G);
+    CHECK(desk.now().startsWith(QStringLiteral("This sitting comes to")));
+    CHECK(returnTo(desk.kit(), desk.build())->odd.front().find("a little high") != std::string::npos);
+    desk.key(Qt::Key_Return);
+
+    // The second: inspection, then a hold that is not earned.
+    CHECK(desk.now().startsWith(QStringLiteral("Inspect every joint of the supply")));
+    desk.key(Qt::Key_Return);
+    CHECK(eveningsOf(desk.kit(), desk.build()).size() == 2);
+    REQUIRE(desk.now().startsWith(QStringLiteral("Hold point")));
+    desk.key(Qt::Key_Return);
+    CHECK_FALSE(desk.build().done("hold-supply"));
+    desk.key(Qt::Key_K);
+    answer(desk, QStringLiteral("the supply is proved on another meter"));
+    REQUIRE(desk.build().done("hold-supply"));
+    CHECK(desk.build().steps.at("hold-supply").knowingly);
+    CHECK(desk.build().remarks.at("hold-supply") == "the supply is proved on another meter");
+
+    // Another school in the middle: what is done stays done, and the next step is another.
+    const QString before = desk.now();
+    const auto done = desk.build().steps.size();
+    for (int i = 0; i < 4; ++i) desk.key(Qt::Key_O);
+    CHECK(desk.build().order == Order::hardestFirst);
+    CHECK(desk.now() != before);
+    CHECK(desk.build().steps.size() == done);
+    desk.key(Qt::Key_O);
+    CHECK(desk.build().order == Order::manual);
+    desk.key(Qt::Key_Return);
+    REQUIRE(desk.build().done("r-front"));
+
+    // Under the loupe: R3 and R4 were soldered in this sitting; one has a bridge.
+    desk.key(Qt::Key_N);
+    CHECK(desk.window().page()->name() == QStringLiteral("Loupe"));
+    REQUIRE(jointsToLookAt(desk.kit(), desk.build()).size() == 2);
+    const std::string ref = jointsToLookAt(desk.kit(), desk.build()).front()->ref;
+    desk.key(Qt::Key_1);
+    REQUIRE(openFindings(desk.build()).size() == 1);
+    desk.key(Qt::Key_Return);
+    CHECK(desk.now().contains(QStringLiteral("No joint of this sitting is left")));
+    desk.key(Qt::Key_Escape);
+    for (int i = 0; i < 80 && !desk.now().startsWith(QStringLiteral("Mend")); ++i) desk.key(Qt::Key_Up);
+    CHECK(desk.now() == QStringLiteral("Mend %1: bridge.").arg(QString::fromStdString(ref)));
+    desk.reopen();
+    CHECK(openFindings(desk.build()).size() == 1);
+    desk.key(Qt::Key_F3);
+    for (int i = 0; i < 80 && !desk.now().startsWith(QStringLiteral("Mend")); ++i) desk.key(Qt::Key_Up);
+    desk.key(Qt::Key_X);
+    CHECK(openFindings(desk.build()).empty());
+    desk.key(Qt::Key_Z);
+    CHECK(openFindings(desk.build()).size() == 1);
+}
+
+TEST_CASE("polarised parts are held against the print; a turned one is a task") {
+    Desk desk(partWay);
+    desk.key(Qt::Key_F3);
+    desk.key(Qt::Key_N);
+    desk.key(Qt::Key_S);
+    const auto senses = sensesToLookAt(desk.kit(), desk.build());
+    REQUIRE(senses.size() > 10);
+    CHECK(desk.now().startsWith(QString::fromStdString(senses.front().part->ref)));
+    desk.key(Qt::Key_Return);
+    CHECK(desk.build().senses.contains(senses.front().part->ref));
+    desk.key(Qt::Key_5);
+    REQUIRE(openFindings(desk.build()).size() == 1);
+    CHECK(openFindings(desk.build()).front()->what == Finding::What::turned);
+    desk.key(Qt::Key_Down);
+    desk.key(Qt::Key_Up);
+    CHECK(sensesToLookAt(desk.kit(), desk.build()).size() == senses.size() - 2);
+}
+
+TEST_CASE("what is laid aside is counted, and nonsense leaves the count") {
+    Desk desk(fresh);
+    desk.key(Qt::Key_F3);
+    for (int i = 0; i < 3; ++i) desk.key(Qt::Key_Return);
+    desk.key(Qt::Key_L);
+    answer(desk, QStringLiteral("5"));
+    CHECK(desk.build().kept.at("cut leads") == 5);
+    desk.key(Qt::Key_L);
+    answer(desk, QStringLiteral("-1"));
+    CHECK(desk.build().kept.at("cut leads") == 5);
+    desk.key(Qt::Key_Z);
+    CHECK(desk.build().kept.empty());
+}
+
+TEST_CASE("a part is found by typing, the map turned and brought nearer") {
+    Desk desk(fresh);
+    desk.key(Qt::Key_F3);
+    CHECK(findParts(desk.kit(), "d1") == std::vector<std::string>{"D1"});
+    CHECK(findParts(desk.kit(), "100n").size() > 3);
+    CHECK(findParts(desk.kit(), "unobtainium").empty());
+    desk.key(Qt::Key_Slash);
+    answer(desk, QStringLiteral("Q4"));
+    CHECK(desk.now().startsWith(QStringLiteral("Solder Q4")));
+    for (int i = 0; i < 12; ++i) desk.key(Qt::Key_Plus);
+    desk.key(Qt::Key_M);
+    desk.key(Qt::Key_V);
+    for (int i = 0; i < 14; ++i) desk.key(Qt::Key_Minus);
+    desk.key(Qt::Key_Home);
+    CHECK(desk.now().startsWith(QStringLiteral("Lay out the bench")));
+}
+
+TEST_CASE("places come from a table, errata go with the kit file") {
+    Desk desk(fresh);
+    desk.key(Qt::Key_F3);
+    const auto file = desk.path("places.csv");
+    std::ofstream(file) << "ref,x,y,rot\nR1,10,10,0\nR2,90,60,90\nZ9,50,50,0\n";
+    desk.key(Qt::Key_I);
+    answer(desk, QString::fromStdString(file.string()));
+    CHECK(desk.kit().part("R1")->place->x == Approx(6));
+    CHECK(desk.kit().part("R2")->place->turn == Approx(270));
+    desk.key(Qt::Key_E);
+    answer(desk, QStringLiteral("the strap has no ring"));
+    CHECK(desk.kit().step("lay-out")->erratum == "the strap has no ring");
+    const auto out = desk.path("next.kit.json");
+    desk.key(Qt::Key_W);
+    answer(desk, QString::fromStdString(out.string()));
+    REQUIRE(desk.waitFor([&] { return !desk.window().page()->working() && std::filesystem::exists(out); }));
+    CHECK(readKitFile(out, shippedTables().cores)->kit.step("lay-out")->erratum == "the strap has no ring");
+    desk.key(Qt::Key_Z);
+    desk.key(Qt::Key_Z);
+    CHECK(desk.kit().part("R1")->place->x == practiceKit().kit.part("R1")->place->x);
+    const auto bad = desk.path("bad.csv");
+    std::ofstream(bad) << "no,table,here\n";
+    desk.key(Qt::Key_I);
+    answer(desk, QString::fromStdString(bad.string()));
+    CHECK(desk.kit().part("R1")->place->x == practiceKit().kit.part("R1")->place->x);
+}
+
+TEST_CASE("photographs are kept small, before and after; what is none is refused") {
+    Desk desk(fresh);
+    desk.key(Qt::Key_F3);
+    desk.key(Qt::Key_H);
+    QImage image(4000, 3000, QImage::Format_RGB32);
+    image.fill(Qt::darkGreen);
+    const QString file = QString::fromStdString(desk.path("large.png").string());
+    image.save(file);
+    desk.key(Qt::Key_V);
+    answer(desk, file);
+    REQUIRE(desk.waitFor([&] { return !desk.build().photos.empty(); }));
+    const std::string bytes = desk.session().book().photo(desk.build().photos.front().id);
+    const QImage kept = QImage::fromData(QByteArray::fromStdString(bytes));
+    CHECK(kept.width() == 1600);
+    const QString none = QString::fromStdString(desk.path("none.jpg").string());
+    std::ofstream(none.toStdString()) << "no picture";
+    desk.key(Qt::Key_A);
+    answer(desk, none);
+    REQUIRE(desk.waitFor([&] { return !desk.window().page()->working(); }));
+    CHECK(desk.build().photos.size() == 1);
+    desk.key(Qt::Key_Delete);
+    CHECK(desk.build().photos.empty());
+    desk.key(Qt::Key_Z);
+    CHECK(desk.session().book().photo(desk.build().photos.front().id) == bytes);
+}
+
+TEST_CASE("free evenings give a finishing date with odds, and a calendar") {
+    Desk desk(partWay);
+    desk.key(Qt::Key_F3);
+    desk.key(Qt::Key_G);
+    desk.key(Qt::Key_D);
+    answer(desk, QStringLiteral("Moonday 20:00"));
+    CHECK(desk.session().book().preference("evenings").empty());
+    desk.key(Qt::Key_D);
+    answer(desk, QStringLiteral("Tue Thu 20:00 2h, Sat 14:00 3h"));
+    REQUIRE(desk.waitFor([&] { return !desk.window().page()->working(); }));
+    const auto file = desk.path("bench.ics");
+    desk.key(Qt::Key_C);
+    answer(desk, QString::fromStdString(file.string()));
+    REQUIRE(desk.waitFor([&] { return std::filesystem::exists(file) && !desk.window().page()->working(); }));
+    std::ifstream in(file);
+    const std::string text((std::istreambuf_iterator<char>(in)), {});
+    CHECK(text.find("BEGIN:VEVENT") != std::string::npos);
+}
+
+TEST_CASE("an evening keeps its hour over the night when the clocks change") {
+    qputenv("TZ", "Europe/Berlin");
+    tzset();
+    // From 20 October 2026; the clocks go back on the 25th.
+    const auto evenings = freeEvenings(QStringLiteral("Sat Mon 20:00 2h"), 1792454400, 2);
+    REQUIRE(evenings);
+    REQUIRE(evenings->size() >= 2);
+    CHECK((*evenings)[0].start == 1792864800 - 86400 * 0 + 0);        // Sat 24 October 20:00 is 18:00 UTC
+    CHECK((*evenings)[1].start - (*evenings)[0].start == 49 * 3600);  // Monday at 20:00, one hour more
+    qunsetenv("TZ");
+    tzset();
+    for (const char* bad : {"", "20:00 2h", "Tue", "Tue 25:00 2h", "Tue 20:00 99h", "Tue 20:00 2parsec"})
+        CHECK_FALSE(freeEvenings(QString::fromUtf8(bad), 1792454400, 2));
+}
+
+TEST_CASE("the build sheet is a PDF of several pages") {
+    Desk desk(partWay);
+    desk.key(Qt::Key_F3);
+    const auto file = desk.path("sheet.pdf");
+    desk.key(Qt::Key_P);
+    answer(desk, QString::fromStdString(file.string()));
+    REQUIRE(desk.waitFor([&] { return std::filesystem::exists(file) && !desk.window().page()->working(); }));
+    std::ifstream in(file, std::ios::binary);
+    const std::string text((std::istreambuf_iterator<char>(in)), {});
+    CHECK(text.starts_with("%PDF"));
+    CHECK(text.find("/Count") != std::string::npos);
+    CHECK(text.size() > 20000);
+}

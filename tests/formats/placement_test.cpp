@@ -1,0 +1,115 @@
+#include "formats/placement.h"
+
+#include <nlohmann/json.hpp>
+#include "bench_fixture.h"
+
+#include "formats/kit_edit.h"
+
+using namespace ombrek;
+
+namespace {
+
+const PlacedPart& at(const Placement& placement, const std::string& ref) {
+    for (const PlacedPart& part : placement.parts) {
+        if (part.ref == ref) return part;
+    }
+    FAIL(ref);
+    return placement.parts.front();
+}
+
+}  // namespace
+
+TEST_CASE("a placement table in millimetres, y upwards", "[placement]") {
+    const auto placement = readPlacement(
+        "Designator,Mid X (mm),Mid Y (mm),Rotation,Layer\nR1,10,50,90,top\nC1,60,10,0,bottom\n");
+    REQUIRE(placement);
+    CHECK(placement->units == "millimetres");
+    CHECK(at(*placement, "C1").x - at(*placement, "R1").x == Approx(50));
+    CHECK(at(*placement, "C1").y - at(*placement, "R1").y == Approx(40));  // lower on the board
+    CHECK(at(*placement, "R1").turn == Approx(270));                       // counter-clockwise in files
+    CHECK(at(*placement, "C1").underside);
+    CHECK_FALSE(at(*placement, "R1").underside);
+    CHECK(placement->width == Approx(62));
+}
+
+TEST_CASE("inches and mils are noticed, also where millimetres are named", "[placement]") {
+    const auto mils = readPlacement("ref;x;y;rot\nR1;100;100;0\nR2;3900;2100;0\n");
+    CHECK(mils->units == "mils");
+    const auto inches = readPlacement("ref,x,y\nR1,0.5,0.5\nR2,4.5,3.0\n");
+    CHECK(inches->units == "inches");
+    CHECK(inches->guesses.find("guessed") != std::string::npos);
+    // Mils in a column that says millimetres: taken as written the board would be almost four metres wide.
+    const auto wrong = readPlacement("ref,x mm,y mm\nR1,100,100\nR2,3900,2100\n");
+    CHECK(wrong->units == "mils");
+    CHECK(wrong->guesses.find("m wide") != std::string::npos);
+    CHECK(readPlacement("ref,x,y\nR1,10mm,10mm\nR2,2in,1in\n"));
+    CHECK(readPlacement("ref\tx\ty\nR1\t10,5\t20,5\nR2\t80,5\t40\n")->parts.front().x == Approx(6));
+}
+
+TEST_CASE("rows that place nothing, duplicates and unknown parts are told", "[placement]") {
+    const auto placement = readPlacement("ref,x,y\nR1,10,10\nR1,20,20\nR2,,\nZ9,50,40\n");
+    REQUIRE(placement);
+    CHECK(placement->refused.size() == 2);
+    CHECK(placement->refused.front().place == "line 3");
+    const auto told = disagreements(*placement, {"R1", "R7"});
+    REQUIRE(told.size() == 2);
+    CHECK(told[0].find("Z9") != std::string::npos);
+    CHECK(told[1].find("R7") != std::string::npos);
+    CHECK(disagreements(*placement, {"R1", "Z9"}).empty());
+    for (const char* bad : {"", "a,b,c\n1,2,3\n", "ref,x,y\n", "ref,x,y\nR1,east,west\n", "\0\0\0"})
+        CHECK_FALSE(readPlacement(bad));
+}
+
+TEST_CASE("places and errata go into the kit's text and leave the rest", "[placement]") {
+    const auto placement =
+        readPlacement("ref,x,y,rot,side\nR1,10,50,90,top\nR2,60,10,0,top\nC77,100,80,0,top\n");
+    const std::string changed = withPlaces(practiceKit().text, *placement);
+    const auto kit = readKit(changed, shippedTables().cores);
+    REQUIRE(kit);
+    CHECK(kit->part("R1")->place->x == Approx(6));
+    CHECK(kit->part("R1")->place->width == practiceKit().kit.part("R1")->place->width);
+    CHECK(kit->part("R3")->place->x == practiceKit().kit.part("R3")->place->x);
+    CHECK(kit->steps.size() == practiceKit().kit.steps.size());
+    const auto erratum =
+        readKit(withErratum(changed, "d1", "D1 is printed turned round"), shippedTables().cores);
+    REQUIRE(erratum);
+    CHECK(erratum->step("d1")->erratum == "D1 is printed turned round");
+    CHECK(readKit(withErratum(changed, "d1", ""), shippedTables().cores)->step("d1")->erratum.empty());
+}
+
+TEST_CASE("steps written as a kit file has them are read back the same", "[placement]") {
+    Step step;
+    step.id = "a";
+    step.title = "Fit R1";
+    step.fits = {"R1"};
+    step.before = {"b"};
+    step.tools = {"loupe"};
+    step.keeps = {{"cut leads", 4, "b"}};
+    step.stage = "supply";
+    step.hardness = 3;
+    step.erratum = "the print says R2";
+    step.hold = HoldPoint{{"part:R1"}, "Look."};
+    Step later;
+    later.id = "b";
+    later.title = "Links";
+    nlohmann::ordered_json json{{"format", "ombrek-kit"}, {"version", 1}, {"id", "k"}, {"name", "K"}};
+    json["parts"] = {{{"ref", "R1"}, {"kind", "resistor"}, {"value", 100}, {"place", {{"x", 5}, {"y", 5}}}}};
+    json["steps"] = stepsJson({step, later});
+    const auto kit = readKit(json.dump(), {});
+    REQUIRE(kit);
+    const Step& read = kit->steps.front();
+    CHECK(read.before == step.before);
+    CHECK(read.tools == step.tools);
+    CHECK(read.keeps.front().count == 4);
+    CHECK(read.stage == "supply");
+    CHECK(read.hardness == 3);
+    CHECK(read.erratum == step.erratum);
+    CHECK(kit->part("R1")->place->width > 0);  // by its package
+    json["steps"][0]["keep"][0]["until"] = "ghost";
+    CHECK_FALSE(readKit(json.dump(), {}));
+    json["steps"][0]["keep"][0]["until"] = "b";
+    json["steps"][0]["after"] = {"b"};
+    const auto circle = readKit(json.dump(), {});
+    REQUIRE_FALSE(circle);
+    CHECK(circle.error().sentence.find("circle") != std::string::npos);
+}
