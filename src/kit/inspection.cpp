@@ -33,6 +33,17 @@ void sortForLoupe(std::vector<const Part*>& parts) {
                      [&](const Part* a, const Part* b) { return rank(a) < rank(b); });
 }
 
+/// When the last evening began in which anything was fitted.
+std::int64_t lastSoldering(const Kit& kit, const Build& build) {
+    std::int64_t out = 0;
+    for (const Evening& evening : eveningsOf(kit, build)) {
+        const bool fitted = std::any_of(evening.steps.begin(), evening.steps.end(),
+                                        [&](const std::string& id) { return !kit.step(id)->fits.empty(); });
+        if (fitted) out = evening.start;
+    }
+    return out;
+}
+
 std::string lookFor(const Part& part) {
     if (!part.orientation.empty()) return part.orientation;
     switch (part.kind) {
@@ -72,8 +83,7 @@ std::string_view goodJoint() {
 
 std::vector<const Part*> jointsToLookAt(const Kit& kit, const Build& build, bool all) {
     const auto fitted = fittedAt(kit, build);
-    const auto evenings = eveningsOf(kit, build);
-    const std::int64_t since = all || evenings.empty() ? 0 : evenings.back().start;
+    const std::int64_t since = all ? 0 : lastSoldering(kit, build);
     std::vector<const Part*> out;
     for (const Part& part : kit.parts) {
         const auto at = fitted.find(part.ref);

@@ -21,7 +21,7 @@ std::string_view word(Finding::What what);
 /// What a good joint looks like, one sentence.
 std::string_view goodJoint();
 
-/// Parts whose joints were made in the evening in hand, in the order for the loupe: row by row over the
+/// Parts whose joints were made in the last evening of soldering, in the order for the loupe: row by row over the
 /// board, to and fro; parts without a place come last. All that were never looked at, when `all` is asked.
 std::vector<const Part*> jointsToLookAt(const Kit& kit, const Build& build, bool all = false);
 

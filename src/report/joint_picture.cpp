@@ -5,11 +5,11 @@
 namespace ombrek {
 namespace {
 
-/// Solder on one pad: a hollow slope from the pad's edge to the lead.
-QPainterPath slope(double middle, double half, double base, double rise, double hollow) {
+/// Solder on one pad: a hollow slope from the pad's edge up the lead.
+QPainterPath slope(double middle, double half, double base, double rise) {
     QPainterPath path(QPointF(middle - half, base));
-    path.quadTo(QPointF(middle - half * hollow, base - rise * (1 - hollow)), QPointF(middle, base - rise));
-    path.quadTo(QPointF(middle + half * hollow, base - rise * (1 - hollow)), QPointF(middle + half, base));
+    path.quadTo(QPointF(middle - half * 0.22, base - rise * 0.08), QPointF(middle, base - rise));
+    path.quadTo(QPointF(middle + half * 0.22, base - rise * 0.08), QPointF(middle + half, base));
     path.closeSubpath();
     return path;
 }
@@ -27,7 +27,7 @@ void drawJoint(QPainter& p, const QRectF& room, std::optional<Finding::What> wha
     p.setPen(QPen(c.boardInk, 1));
     p.setBrush(c.board);
     p.drawRect(board);
-    const double half = w * 0.14, rise = room.height() * 0.34;
+    const double half = w * 0.17, rise = room.height() * 0.34;
     for (int i = two ? 0 : 1; i < 2; ++i) {
         const double x = two ? at[i] : room.center().x();
         p.setPen(Qt::NoPen);
@@ -39,7 +39,7 @@ void drawJoint(QPainter& p, const QRectF& room, std::optional<Finding::What> wha
             if (what == What::dry) {  // a ball that stands off the pad, a ring round the lead
                 p.drawEllipse(QPointF(x, base - rise * 0.55), half * 0.75, rise * 0.42);
             } else {
-                p.drawPath(slope(x, half, base - 3, rise, 0.35));
+                p.drawPath(slope(x, half, base - 3, rise));
             }
         }
         p.setPen(Qt::NoPen);

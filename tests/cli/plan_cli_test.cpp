@@ -39,7 +39,7 @@ TEST_CASE("plan: made from a list alone") {
     Folder folder;
     const std::string file = (folder / "list.csv").string();
     std::ofstream(file)
-        << "Ref,Value,Description\nR1,4k7,\nR2,4k7,\nC1,100n,ceramic\nU1,dual op-amp,\nXU1,IC socket,\n";
+        << "Ref,Value,Description\nR1,4k7,\nR2,4k7,\nC1,100n,ceramic\nU1,dual op-amp,\nJ9,IC socket,\n";
     const json out = json::parse(run("plan --from-list " + file + " --order lowest --json").out);
     std::vector<std::string> ids;
     for (const json& step : out["steps"]) ids.push_back(step["id"].get<std::string>());

@@ -47,7 +47,7 @@ TEST_CASE("the demo board through two sittings: a hold passed, a bridge found, t
     CHECK(eveningsOf(desk.kit(), desk.build()).size() == 1);
     desk.key(Qt::Key_F3);
     desk.key(Qt::Key_G);
-    CHECK(desk.now().startsWith(QStringLiteral("This sitting comes to")));
+    CHECK(desk.now().startsWith(QStringLiteral("This sitting: ")));
     CHECK(returnTo(desk.kit(), desk.build())->odd.front().find("a little high") != std::string::npos);
     desk.key(Qt::Key_Return);
 
@@ -104,7 +104,7 @@ TEST_CASE("polarised parts are held against the print; a turned one is a task") 
     desk.key(Qt::Key_N);
     desk.key(Qt::Key_S);
     const auto senses = sensesToLookAt(desk.kit(), desk.build());
-    REQUIRE(senses.size() > 10);
+    REQUIRE(senses.size() >= 3);
     CHECK(desk.now().startsWith(QString::fromStdString(senses.front().part->ref)));
     desk.key(Qt::Key_Return);
     CHECK(desk.build().senses.contains(senses.front().part->ref));
@@ -204,9 +204,10 @@ TEST_CASE("free evenings give a finishing date with odds, and a calendar") {
     Desk desk(partWay);
     desk.key(Qt::Key_F3);
     desk.key(Qt::Key_G);
+    const std::string before = desk.session().book().preference("evenings");
     desk.key(Qt::Key_D);
     answer(desk, QStringLiteral("Moonday 20:00"));
-    CHECK(desk.session().book().preference("evenings").empty());
+    CHECK(desk.session().book().preference("evenings") == before);
     desk.key(Qt::Key_D);
     answer(desk, QStringLiteral("Tue Thu 20:00 2h, Sat 14:00 3h"));
     REQUIRE(desk.waitFor([&] { return !desk.window().page()->working(); }));

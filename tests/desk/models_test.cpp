@@ -248,7 +248,7 @@ TEST_CASE("board: what is fitted now, what is in, what waits") {
         CHECK(piece.fitting == wanted);
     }
     CHECK(holds(v.why, "Parts in (F1) comes first"));
-    CHECK(holds(boardView(kit(), build, order, "e-supply").note, "Erratum"));
+    CHECK(holds(boardView(kit(), build, order, "e-supply").erratum, "C4"));
     CHECK(holds(boardView(kit(), build, order, "t1").caution, "ventilate"));
     CHECK(holds(boardView(kit(), build, order, "hold-supply").now, "Hold point: "));
 }

@@ -93,10 +93,14 @@ TEST_CASE("steps written as a kit file has them are read back the same", "[place
     later.id = "b";
     later.title = "Links";
     nlohmann::ordered_json json{{"format", "ombrek-kit"}, {"version", 1}, {"id", "k"}, {"name", "K"}};
-    json["parts"] = {{{"ref", "R1"}, {"kind", "resistor"}, {"value", 100}, {"place", {{"x", 5}, {"y", 5}}}}};
+    json["parts"] = nlohmann::ordered_json::array({{{"ref", "R1"},
+                                                    {"kind", "resistor"},
+                                                    {"value", 100},
+                                                    {"tolerance", 5},
+                                                    {"place", {{"x", 5}, {"y", 5}}}}});
     json["steps"] = stepsJson({step, later});
     const auto kit = readKit(json.dump(), {});
-    REQUIRE(kit);
+    if (!kit) FAIL(kit.error().text());
     const Step& read = kit->steps.front();
     CHECK(read.before == step.before);
     CHECK(read.tools == step.tools);

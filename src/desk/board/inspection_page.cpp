@@ -14,8 +14,8 @@ namespace {
 /// The good joint large, and what may be wrong small with its key and word.
 class JointLooks : public QWidget {
  public:
-    QSize sizeHint() const override { return {320, 216}; }
-    QSize minimumSizeHint() const override { return {280, 216}; }
+    QSize sizeHint() const override { return {320, 236}; }
+    QSize minimumSizeHint() const override { return {280, 236}; }
 
  protected:
     void paintEvent(QPaintEvent*) override {
@@ -172,8 +172,8 @@ void InspectionPage::refresh() {
     drawing.zoom = parts.empty() || !parts[std::size_t(at_)]->place ? 1 : 2.6;
     map_->show(std::move(drawing));
     const auto open = openFindings(session_.build());
-    task_->setTitle(QStringLiteral("%1, %2 to look at; %3 to mend")
-                        .arg(pass_ == Pass::joints   ? QStringLiteral("Joints of this sitting")
+    task_->setTitle(QStringLiteral("%1: %2 left, %3 to mend")
+                        .arg(pass_ == Pass::joints   ? QStringLiteral("This sitting's joints")
                              : pass_ == Pass::senses ? QStringLiteral("Polarised parts")
                                                      : QStringLiteral("All joints"))
                         .arg(parts.size())

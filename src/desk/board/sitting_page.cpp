@@ -1,6 +1,7 @@
 #include "desk/board/sitting_page.h"
 
 #include <QDateTime>
+#include <QPainter>
 
 #include "desk/board/free_evenings.h"
 #include "desk/pieces/card.h"
@@ -21,36 +22,89 @@ QString dateOf(std::int64_t seconds) {
     return QLocale().toString(QDateTime::fromSecsSinceEpoch(seconds).date(), QLocale::ShortFormat);
 }
 
-/// A heading and its lines.
-void addList(QVBoxLayout* layout, const QString& heading, const std::vector<SittingAhead::Want>& wants) {
-    if (wants.empty()) return;
-    auto* head = textLabel(15, true);
-    head->setText(heading);
-    layout->addWidget(head);
-    for (const auto& want : wants) {
-        auto* line = textLabel(15);
-        line->setText(qs(want.what));
-        layout->addWidget(line);
-        if (want.why.empty()) continue;
-        auto* why = textLabel(13, false, "soft");
-        why->setText(qs(want.why));
-        layout->addWidget(why);
-    }
-    layout->addSpacing(6);
-}
-
 }  // namespace
+
+/// What a sitting wants in two columns, each thing with its reason; what finds no room is counted.
+class WantView : public QWidget {
+ public:
+    struct Group {
+        QString heading;
+        std::vector<SittingAhead::Want> wants;
+    };
+    WantView() { setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding); }
+
+    void show(std::vector<Group> left, std::vector<Group> right) {
+        columns_[0] = std::move(left);
+        columns_[1] = std::move(right);
+        QStringList words;
+        for (const auto& column : columns_) {
+            for (const Group& group : column) {
+                words << group.heading;
+                for (const auto& want : group.wants) words << qs(want.what);
+            }
+        }
+        setAccessibleName(words.join(QStringLiteral(". ")));
+        update();
+    }
+
+ protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        const double wide = (width() - 26) / 2.0;
+        for (int c = 0; c < 2; ++c) paintColumn(p, columns_[c], QRectF(c * (wide + 26), 0, wide, height()));
+    }
+
+ private:
+    /// Text wrapped to at most two lines. @return where the next thing begins
+    static double paintText(QPainter& p, const QRectF& room, const QString& text, int pixels, bool bold) {
+        p.setFont(benchFont(pixels, bold));
+        const QFontMetrics metrics(p.font());
+        const QRect box(int(room.left()), int(room.top()), int(room.width()), metrics.lineSpacing() * 2 + 1);
+        const QRect used = metrics.boundingRect(box, Qt::AlignLeft | Qt::TextWordWrap, text);
+        p.drawText(box, Qt::AlignLeft | Qt::TextWordWrap, text);
+        return room.top() + std::min(used.height(), box.height()) + 1;
+    }
+
+    void paintColumn(QPainter& p, const std::vector<Group>& groups, QRectF room) const {
+        const Colours& c = coloursOf(*this);
+        for (const Group& group : groups) {
+            if (group.wants.empty()) continue;
+            p.setPen(c.copper);
+            room.setTop(paintText(p, room, group.heading, 14, true) + 2);
+            for (std::size_t i = 0; i < group.wants.size(); ++i) {
+                const auto& want = group.wants[i];
+                p.setPen(c.ink);
+                if (room.height() < 62 && i + 1 < group.wants.size()) {
+                    paintText(p, room, QStringLiteral("and %1 more").arg(group.wants.size() - i), 14, false);
+                    return;
+                }
+                room.setTop(paintText(p, room, qs(want.what), 15, false));
+                p.setPen(c.soft);
+                const QString why =
+                    QFontMetrics(benchFont(13)).elidedText(qs(want.why), Qt::ElideRight, int(room.width()));
+                if (!why.isEmpty()) room.setTop(paintText(p, room, why, 13, false));
+                room.setTop(room.top() + 5);
+            }
+            room.setTop(room.top() + 8);
+        }
+    }
+
+    std::vector<Group> columns_[2];
+};
 
 SittingPage::SittingPage(Session& session)
     : Page(session, QStringLiteral("This sitting")),
       return_(new Card),
       ahead_(new Card),
       pace_(new Card),
-      finish_(new Card) {
+      finish_(new Card),
+      wants_(new WantView) {
     return_->setTitle(QStringLiteral("Where you were"));
     ahead_->setTitle(QStringLiteral("What this sitting will want"));
     pace_->setTitle(QStringLiteral("Your pace"));
     finish_->setTitle(QStringLiteral("When it will be done"));
+    ahead_->addBody(wants_, 1);
+    ahead_->fillWithBody();
     big()->addWidget(return_, 0);
     big()->addWidget(ahead_, 1);
     side()->addWidget(pace_, 0);
@@ -135,27 +189,16 @@ void SittingPage::showAhead() {
     if (ahead.steps.empty()) {
         setNow(QStringLiteral("Nothing is left on the board."), QStringLiteral("F4 goes to First light."));
     } else {
-        setNow(
-            QStringLiteral("This sitting comes to: %1.").arg(qs(ahead.steps.back()->title)),
-            QStringLiteral("%1 steps, about %2 at your pace. Lay out what they want before the iron is hot.")
-                .arg(ahead.steps.size())
-                .arg(hoursAndMinutes(ahead.minutes)));
+        setNow(QStringLiteral("This sitting: %1 steps, about %2.")
+                   .arg(ahead.steps.size())
+                   .arg(hoursAndMinutes(ahead.minutes)),
+               QStringLiteral("As far as \"%1\". Lay out what it wants before the iron is hot.")
+                   .arg(qs(ahead.steps.back()->title)));
     }
-    delete aheadBody_;
-    aheadBody_ = new QWidget;
-    auto* columns = new QHBoxLayout(aheadBody_);
-    columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(24);
-    auto *first = new QVBoxLayout, *second = new QVBoxLayout;
-    columns->addLayout(first, 1);
-    columns->addLayout(second, 1);
-    addList(first, QStringLiteral("Have ready"), ahead.tools);
-    addList(first, QStringLiteral("Lay aside"), ahead.keeps);
-    addList(first, QStringLiteral("It stops for proof"), ahead.holds);
-    addList(second, QStringLiteral("Not yet"), ahead.notYet);
-    first->addStretch(1);
-    second->addStretch(1);
-    ahead_->addBody(aheadBody_);
+    wants_->show({{QStringLiteral("Have ready"), ahead.tools},
+                  {QStringLiteral("Lay aside"), ahead.keeps},
+                  {QStringLiteral("It stops for proof"), ahead.holds}},
+                 {{QStringLiteral("Not yet"), ahead.notYet}});
     ahead_->setVisible(!ahead.steps.empty());
 }
 
@@ -167,11 +210,9 @@ void SittingPage::showPace() {
         {QStringLiteral("Left, probably"), hoursAndMinutes(time.left.middle)},
         {QStringLiteral("Eight times in ten"),
          QStringLiteral("%1 to %2").arg(hoursAndMinutes(time.left.low), hoursAndMinutes(time.left.high))}};
-    for (int k = 0; k < kWorkKinds; ++k) {
-        const auto kind = WorkKind(k);
+    for (const WorkKind kind : {WorkKind::solder, WorkKind::winding, WorkKind::test})
         facts.push_back({qs(word(kind)).left(1).toUpper() + qs(word(kind)).mid(1),
                          QStringLiteral("%1 of the plan").arg(pace.factor(kind), 0, 'f', 2)});
-    }
     pace_->setFacts(facts);
 }
 
@@ -182,7 +223,7 @@ void SittingPage::showOdds() {
             QStringLiteral("D, then the evenings that are free:\nTue Thu 20:00 2h, Sat 14:00 3h"));
         return;
     }
-    std::vector<Card::Fact> facts{{QStringLiteral("Free"), qs(session_.book().preference("evenings"))}};
+    std::vector<Card::Fact> facts;
     for (const double share : {0.1, 0.5, 0.9}) {
         const auto evening = odds_ ? odds_->evening(share) : std::nullopt;
         facts.push_back({QStringLiteral("%1 in ten").arg(int(share * 10)),
@@ -192,7 +233,9 @@ void SittingPage::showOdds() {
     }
     finish_->setFacts(facts);
     finish_->setText(
-        QStringLiteral("%1 schedules drawn by lot; one evening in seven comes to nothing.").arg(kTrials));
+        QStringLiteral("Free: %1.\n%2 schedules drawn by lot; one evening in seven comes to nothing.")
+            .arg(qs(session_.book().preference("evenings")))
+            .arg(kTrials));
 }
 
 void SittingPage::refresh() {

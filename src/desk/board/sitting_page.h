@@ -29,7 +29,7 @@ class SittingPage : public Page {
     std::vector<FreeTime> evenings_;
     std::optional<FinishOdds> odds_;
     Card *return_, *ahead_, *pace_, *finish_;
-    QWidget* aheadBody_ = nullptr;
+    class WantView* wants_;
 };
 
 }  // namespace ombrek

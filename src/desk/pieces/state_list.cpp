@@ -96,11 +96,18 @@ void StateList::setLines(int count, std::function<StateLine(int)> line, int curr
     shown_.clear();
     const int kept = verticalScrollBar()->value();
     model_->setLines(count, std::move(line));
+    current_ = current;
     if (current >= 0) {
         scrollTo(model_->index(current), QAbstractItemView::PositionAtCenter);
     } else {
         verticalScrollBar()->setValue(kept);
     }
+}
+
+/// The line in hand stays in sight when the list is given other room.
+void StateList::resizeEvent(QResizeEvent* event) {
+    QListView::resizeEvent(event);
+    if (current_ >= 0) scrollTo(model_->index(current_), QAbstractItemView::PositionAtCenter);
 }
 
 }  // namespace ombrek

@@ -46,8 +46,12 @@ class StateList : public QListView {
  signals:
     void picked(int row);
 
+ protected:
+    void resizeEvent(QResizeEvent* event) override;
+
  private:
     StateListModel* model_;
+    int current_ = -1;              ///< row in hand
     std::vector<StateLine> shown_;  ///< when they were given whole
 };
 

@@ -92,7 +92,8 @@ void CoilView::drawLaid(QPainter& p, const Part& part, const Ring& ring) const {
     const int drawn = std::max(part.turns, part.wanted);
     const double step = part.lay.sweep / std::max(drawn, 1);
     const double thick = std::clamp(ring.inner * std::fabs(step) * 0.62, 4.0, 15.0);
-    const bool live = part.inHand || windings_.size() == 1;
+    const bool live = part.inHand || std::none_of(windings_.begin(), windings_.end(),
+                                                  [](const Part& other) { return other.inHand; });
     const double lift = part.over ? 9 : 0;  // over a winding that is there already
     for (int i = 0; i < drawn; ++i) {
         const double angle = part.lay.start + step * (i + 0.5);

@@ -175,6 +175,7 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
     v.facts.push_back({"Core", coil.core.designation + (ring ? ", " + paint : ""), {}});
     v.facts.push_back({"Wire", coil.wireText + ", " + millimetres(coil.wire.bare), {}});
     for (const Winding& w : coil.windings) {
+        if (!v.inHand) break;  // nothing is cut any more
         const std::string name = coil.windings.size() == 1 ? "Cut" : "Cut, " + w.name;
         v.facts.push_back({name, centimetres(lengthToCut(coil, w)), {}});
     }
@@ -191,7 +192,7 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
         for (const int n : v.seen) seen += (seen.empty() ? "" : "-") + std::to_string(n);
         v.facts.push_back({"Seen before parting", seen, {}});
     }
-    if (ring && kit.ratings.frequency > 0 && coil.target > 0) {
+    if (ring && coil.windings.size() < 3 && kit.ratings.frequency > 0 && coil.target > 0) {
         const double q =
             copperQ(coil.target, coil.wire, wireOnCore(coil.core, coil.wire, coil.windings.front().turns),
                     coil.tune ? std::sqrt(coil.tune->low * coil.tune->high) : kit.ratings.frequency);

@@ -279,7 +279,7 @@ void WindingPage::refresh() {
     list_->setLines(std::move(lines));
     QStringList reels;
     for (const ReelUse& use : reelUse(cutList(session_.kit()), session_.drawers()->lines))
-        reels << qs(use.sentence);
+        if (v.stage == WindingView::Stage::cut || use.state == VerdictState::fail) reels << qs(use.sentence);
     cutList_->setText(reels.join(QStringLiteral("\n")));
 }
 
