@@ -138,7 +138,13 @@ void BoardDrawing::paintPiece(QPainter& p, const BoardPiece& piece, const QRectF
     if (room4name && (piece.fitting == Fitting::waits || zoom > 1)) {
         p.setFont(benchFont(zoom > 1.5 ? 14 : 12));
         p.setPen(now ? c.ink : c.boardInk);
-        p.drawText(r, Qt::AlignCenter, QString::fromStdString(piece.part->ref));
+        const QString name = QString::fromStdString(piece.part->ref);
+        if (piece.fitting == Fitting::in) {  // a plate, so that the hatch does not run through the name
+            QRectF plate = QFontMetricsF(p.font()).boundingRect(name).adjusted(-3, -1, 3, 1);
+            plate.moveCenter(r.center());
+            p.fillRect(plate, c.board);
+        }
+        p.drawText(r, Qt::AlignCenter, name);
     }
 }
 

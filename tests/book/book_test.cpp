@@ -296,6 +296,60 @@ TEST_CASE("killed at turn 17 it stands at turn 17") {
     CHECK(shack.open()->build()->winding("T1", "main").turns == 17);
 }
 
+TEST_CASE("the board's records are kept, and each is one undo step") {
+    Shack shack;
+    {
+        auto book = shack.begun();
+        REQUIRE(book->keepAside("cut leads", 5));
+        REQUIRE(book->lookedAt("R1", Book::Look::joints));
+        REQUIRE(book->lookedAt("R1", Book::Look::sense));
+        REQUIRE(book->found("R1", Finding::What::dry));
+        REQUIRE(book->closeFinding(book->build()->findings.front().id));
+        REQUIRE(book->keepPhoto("s1", true, std::string("\xff\xd8\0jpeg", 7)));
+        REQUIRE(book->countAway({100, 400}));
+        REQUIRE(book->changeKit("{\"another\": 1}", "placement"));
+    }
+    auto book = shack.open();
+    const Build build = *book->build();
+    CHECK(build.kept.at("cut leads") == 5);
+    CHECK(build.joints.contains("R1"));
+    CHECK(build.senses.contains("R1"));
+    CHECK(build.findings.front().closed > 0);
+    CHECK(build.photos.front().after);
+    CHECK(book->photo(build.photos.front().id) == std::string("\xff\xd8\0jpeg", 7));
+    CHECK(book->photo(999).empty());
+    CHECK(build.away.front().end == 400);
+    CHECK(build.kitText == "{\"another\": 1}");
+    for (const char* name : {"placement", "counting of a pause", "photograph of s1", "closing of a finding",
+                             "finding at R1", "look at R1", "look at R1", "count of cut leads"}) {
+        CHECK(book->undoName() == name);
+        REQUIRE(book->undo());
+    }
+    const Build before = *book->build();
+    CHECK(before.kept.empty());
+    CHECK(before.findings.empty());
+    CHECK(before.photos.empty());
+    CHECK(before.away.empty());
+    for (int i = 0; i < 8; ++i) REQUIRE(book->redo());
+    CHECK(book->photo(book->build()->photos.front().id) == std::string("\xff\xd8\0jpeg", 7));
+    CHECK(book->build()->findings.front().closed > 0);
+}
+
+TEST_CASE("a clock that was set back begins another stretch and loses no time") {
+    Shack shack;
+    auto book = shack.begun();
+    shack.now += 600;
+    REQUIRE(book->countTurn("T1", "main"));
+    shack.now -= 86400;
+    REQUIRE(book->countTurn("T1", "main"));
+    shack.now += 300;
+    REQUIRE(book->countTurn("T1", "main"));
+    const auto sittings = book->build()->sittings;
+    REQUIRE(sittings.size() == 2);
+    CHECK(sittings[0].end - sittings[0].start == 600);
+    CHECK(sittings[1].end - sittings[1].start == 300);
+}
+
 TEST_CASE("a second program opens it read-only, says so, and sees what is done") {
     Shack shack;
     auto book = shack.begun();

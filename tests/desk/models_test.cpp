@@ -341,3 +341,45 @@ TEST_CASE("a coil drawn the wrong way round for its holes is said") {
     CHECK(layTrouble(kit(), *kit().coil("T1")).empty());
     CHECK(holds(layTrouble(turned, *turned.coil("T1")), "main"));
 }
+
+TEST_CASE("board: what lies close by and suffers from heat, what is to be mended, what to have ready") {
+    Build build;
+    const auto order = stepOrder(kit(), Order::manual).value();
+    CHECK(boardView(kit(), build, order, "lay-out").tools.size() > 3);
+    CHECK(boardView(kit(), build, order, "d1").hot.empty());  // nothing is in yet
+    for (const char* done : {"lay-out", "look-board", "e-supply"}) build.steps[done] = {};
+    const auto hot = boardView(kit(), build, order, "d1").hot;
+    CHECK_FALSE(hot.empty());
+    for (const auto& ref : hot) CHECK(ref != "R1");
+    build.steps["d1"] = {};
+    build.findings.push_back({1, "D1", Finding::What::turned, 1, 0});
+    const BoardView v = boardView(kit(), build, order, "d1");
+    CHECK(v.now == "Mend D1: turned.");
+    CHECK(holds(v.why, "wick"));
+    const auto line = std::find_if(v.plan.begin(), v.plan.end(), [](const auto& l) { return l.id == "d1"; });
+    CHECK(line->state == VerdictState::fail);
+    CHECK(std::any_of(v.pieces.begin(), v.pieces.end(), [](const BoardPiece& p) { return p.mend; }));
+}
+
+TEST_CASE("first light asks for the sanity pass while polarised parts are not held against the print") {
+    Build build;
+    CHECK_FALSE(holds(firstLightView(kit(), build, "").why, "held against the print"));
+    build.steps["d1"] = {};
+    CHECK(holds(firstLightView(kit(), build, "").why, "1 polarised part is"));
+    build.senses["D1"] = 5;
+    CHECK_FALSE(holds(firstLightView(kit(), build, "").why, "held against the print"));
+}
+
+TEST_CASE("the report tells of holds passed knowingly and of what the loupe found") {
+    Build build;
+    build.steps["hold-supply"] = {true, 1000};
+    build.remarks["hold-supply"] = "proved on <another> meter";
+    build.findings.push_back({1, "R1", Finding::What::bridge, 2000, 0});
+    application();
+    const QString html = makeReport(kit(), build, shippedTables(), 5000).html;
+    CHECK(html.contains(QStringLiteral("Hold points passed knowingly")));
+    CHECK(html.contains(QStringLiteral("proved on &lt;another&gt; meter")));
+    CHECK(html.contains(QStringLiteral("bridge")));
+    CHECK(html.contains(QStringLiteral("<b>open</b>")));
+    CHECK_FALSE(makeReport(kit(), Build{}, shippedTables(), 5000).html.contains(QStringLiteral("loupe")));
+}

@@ -123,11 +123,13 @@ TEST_CASE("a list becomes a kit one can build") {
     CHECK(kit->part("C1")->volts == 50);
     CHECK(kit->part("VC1")->high == Approx(30e-12));
     CHECK(kit->part("R9")->kind == PartKind::other);
-    // Every part is fitted in exactly one step, the flat ones first.
+    // Every part is fitted in exactly one step, the flat ones first, after the bench is laid out.
     std::size_t fitted = 0;
     for (const Step& step : kit->steps) fitted += step.fits.size();
     CHECK(fitted == kit->parts.size());
-    CHECK(kit->steps.front().fits.front() == "R1");
+    CHECK(kit->steps.front().id == "lay-out");
+    REQUIRE(kit->steps[2].fits.size() == 3);
+    CHECK(kit->steps[2].fits.front() == "R1");
     CHECK(stepOrder(*kit, Order::manual).has_value());
     CHECK_FALSE(readPartsList("nothing here\n").has_value());
 }

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "kit/first_light.h"
+#include "kit/inspection.h"
 
 namespace ombrek {
 namespace {
@@ -54,7 +55,13 @@ FirstLightView firstLightView(const Kit& kit, const Build& build, const std::str
     v.verdict.unit = v.check->unit;
     v.nominal =
         std::isinf(v.check->limits.halfWidth()) ? NAN : (v.check->limits.low + v.check->limits.high) / 2;
-    if (v.now.empty()) say(v);
+    if (!v.now.empty()) return v;
+    say(v);
+    const auto senses = sensesToLookAt(kit, build).size();
+    if (v.bar == nullptr && v.verdict.state == VerdictState::notDone && senses > 0)
+        v.why += " Before power: " + std::to_string(senses) +
+                 (senses == 1 ? " polarised part is" : " polarised parts are") +
+                 " not held against the print yet (F3, N, S).";
     return v;
 }
 

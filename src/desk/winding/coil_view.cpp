@@ -145,6 +145,9 @@ void CoilView::drawTail(QPainter& p, QPointF from, QPointF hole, const QString& 
     const double wide = QFontMetrics(p.font()).horizontalAdvance(name) + 6;
     QRectF box(0, 0, wide, 18);
     box.moveCenter(hole + QPointF(away.x() / length * (wide / 2 + 8), away.y() / length * 17));
+    const double fits = std::clamp(box.left(), 0.0, std::max(0.0, width() - wide));
+    if (std::fabs(fits - box.left()) > 8)  // no room beside the hole: over or under it
+        box.moveCenter({box.center().x(), hole.y() + (away.y() < 0 ? -16 : 16)});
     box.moveLeft(std::clamp(box.left(), 0.0, std::max(0.0, width() - wide)));
     p.drawText(box, Qt::AlignCenter, name);
 }
