@@ -149,6 +149,9 @@ void CoilView::drawTail(QPainter& p, QPointF from, QPointF hole, const QString& 
     if (std::fabs(fits - box.left()) > 8)  // no room beside the hole: over or under it
         box.moveCenter({box.center().x(), hole.y() + (away.y() < 0 ? -16 : 16)});
     box.moveLeft(std::clamp(box.left(), 0.0, std::max(0.0, width() - wide)));
+    QColor plate = c.paper;
+    plate.setAlpha(225);
+    p.fillRect(box, plate);
     p.drawText(box, Qt::AlignCenter, name);
 }
 
