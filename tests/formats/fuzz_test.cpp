@@ -10,6 +10,7 @@
 #include "formats/kit_json.h"
 #include "formats/packing_list.h"
 #include "formats/parts_list.h"
+#include "formats/placement.h"
 #include "formats/stock_csv.h"
 #include "kit/instrument.h"
 #include "kit/stock_text.h"
@@ -36,6 +37,7 @@ const std::vector<std::string>& seeds() {
         fileText("lantern-15.packing.csv"),
         fileText("drawers.csv"),
         fileText("practice.bench.json"),
+        "Designator,Mid X,Mid Y,Rotation,Layer\nR1,10mm,20mm,90,top\nC1,-5,1e3,-45,bottom\n",
         "Ref,Qty,Value\r\nR1,1,4k7\r\n\"C1, C2\",2,\"100n, 50V\"\r\n",
         "\xEF\xBB\xBFPos.;Wert;Anzahl\nR1-R4;4,7k;4\n",
         std::string("\xFF\xFER\0e\0f\0\t\0V\0\n\0R\0001\0\t\0001\0k", 24),
@@ -116,6 +118,24 @@ using Importer = std::function<void(const std::string&)>;
 
 const std::vector<std::pair<const char*, Importer>>& importers() {
     static const std::vector<std::pair<const char*, Importer>> all{
+        {"placement",
+         [](const std::string& bytes) {
+             const auto read = readPlacement(bytes);
+             if (!read) {
+                 REQUIRE_FALSE(read.error().sentence.empty());
+                 return;
+             }
+             REQUIRE_FALSE(read->parts.empty());
+             for (const PlacedPart& part : read->parts) {
+                 REQUIRE(std::isfinite(part.x));
+                 REQUIRE(std::isfinite(part.y));
+                 REQUIRE(part.x >= 0);
+                 REQUIRE(part.y >= 0);
+                 REQUIRE(part.turn >= 0);
+                 REQUIRE(part.turn <= 360);
+             }
+             (void)disagreements(*read, {"R1", "C1"});
+         }},
         {"parts list",
          [](const std::string& bytes) {
              const auto read = readPartsList(bytes);

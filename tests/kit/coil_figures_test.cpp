@@ -1,6 +1,7 @@
 #include "kit/coil_figures.h"
 
 #include <catch2/catch.hpp>
+#include <cmath>
 
 #include "bench_fixture.h"
 #include "core/coil/loss.h"
@@ -82,4 +83,38 @@ TEST_CASE("the reels in the drawers are held against the cut list", "[reel]") {
         if (u.wire == "26AWG") CHECK(u.sentence.find("short") != std::string::npos);
         if (u.wire == "0.5mm") CHECK(u.state == VerdictState::notDone);
     }
+}
+
+TEST_CASE("what if: random words are understood or refused, and what is understood has sane figures",
+          "[coil figures]") {
+    std::uint64_t state = 12345;
+    const auto below = [&](std::size_t n) {
+        state = state * 6364136223846793005ULL + 1442695040888963407ULL;
+        return std::size_t((state >> 33) % n);
+    };
+    const std::vector<std::string> words{"T50-6", "FT37-43", "air 8mm 12mm", "air",  "12",  "0",  "999",
+                                         "28AWG", "0.3mm",   "2.7u",         "1n",   "7M",  "3W", "1k",
+                                         "50ohm", "-1",      "nan",          "1e99", "µ",   "%",  "T",
+                                         "mm",    "W",       "1H",           "5W5W", "\xff"};
+    const CoilIdea start = idea("T50-6 20 7M 3W");
+    int understood = 0;
+    for (int round = 0; round < 3000; ++round) {
+        std::string text;
+        for (std::size_t i = 0; i <= below(4); ++i) text += words[below(words.size())] + " ";
+        const auto changed = changedIdea(start, text, cores());
+        if (!changed) {
+            REQUIRE_FALSE(changed.error().sentence.empty());
+            continue;
+        }
+        ++understood;
+        INFO(text);
+        const CoilFigures figures = figuresOf(*changed);
+        REQUIRE(changed->turns >= 1);
+        REQUIRE(changed->turns <= 500);
+        REQUIRE(std::isfinite(figures.inductance));
+        REQUIRE(figures.inductance > 0);
+        REQUIRE(figures.low < figures.high);
+        REQUIRE_FALSE(figures.sentence.empty());
+    }
+    CHECK(understood > 300);
 }
