@@ -48,6 +48,10 @@ std::vector<Evening> eveningsOf(const Kit& kit, const Build& build) {
     return out;
 }
 
+bool newSitting(const Build& build, std::int64_t now) {
+    return !build.sittings.empty() && now - build.sittings.back().end >= kNight;
+}
+
 std::optional<Sitting> pauseToAskAbout(const Build& build) {
     if (build.sittings.size() < 2) return std::nullopt;
     const Sitting pause{build.sittings[build.sittings.size() - 2].end, build.sittings.back().start};

@@ -17,6 +17,9 @@ struct Evening {
 /// Oldest first.
 std::vector<Evening> eveningsOf(const Kit& kit, const Build& build);
 
+/// Whether the next action begins another evening. @param now  seconds since 1970
+bool newSitting(const Build& build, std::int64_t now);
+
 /// The pause before the stretch in hand, while it may still be asked whether it counts: between twenty
 /// minutes and three hours, and not counted yet.
 std::optional<Sitting> pauseToAskAbout(const Build& build);

@@ -49,6 +49,13 @@ TEST_CASE("a pause is asked about until it is counted or a night has passed", "[
     CHECK_FALSE(pauseToAskAbout(build));
 }
 
+TEST_CASE("after a night the next action is another sitting", "[sitting]") {
+    const Build build = twoEvenings();
+    CHECK_FALSE(newSitting(Build{}, 500000));
+    CHECK_FALSE(newSitting(build, build.sittings.back().end + 3600));
+    CHECK(newSitting(build, build.sittings.back().end + 4 * 3600));
+}
+
 TEST_CASE("a clock set back gives no negative time", "[sitting]") {
     Build build;
     build.sittings = {{5000, 9000}, {1000, 1600}};

@@ -13,6 +13,7 @@
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
 #include "kit/board.h"
+#include "kit/sitting.h"
 #include "report/build_sheet.h"
 
 namespace ombrek {
@@ -329,7 +330,10 @@ void BoardPage::refresh() {
     if (!session_.hasBuild()) return;
     if (session_.kit().step(chosen_.toStdString()) == nullptr) chosen_.clear();
     const BoardView v = view();
-    setNow(qs(v.now), qs(v.why));
+    const bool fresh = newSitting(session_.build(), wallClock());
+    setNow(qs(v.now), (fresh ? QStringLiteral("New sitting: G says where you were and what it will want. ")
+                             : QString()) +
+                          qs(v.why));
     showMap(v);
     showStep(v);
     plan_->setTitle(QStringLiteral("The plan, %1").arg(qs(school(session_.build().order).name)));
