@@ -1,15 +1,13 @@
 #include <QApplication>
 #include <QImage>
 #include <algorithm>
-#include <chrono>
-#include <cstdio>
-#include <functional>
 #include <random>
 
 #include "core/plan/order.h"
 #include "core/plan/schedule.h"
 #include "look/colours.h"
 #include "report/board_drawing.h"
+#include "timing.h"
 
 // The third station under load: a large plan put in another order, a large board zoomed, schedules simulated.
 // Each time stands beside what is wanted of it and beside a smaller case from the same run.
@@ -17,23 +15,6 @@
 using namespace ombrek;
 
 namespace {
-
-double milliseconds(const std::function<void()>& work, int times = 5) {
-    double best = 1e300;
-    for (int i = 0; i < times; ++i) {
-        const auto start = std::chrono::steady_clock::now();
-        work();
-        best = std::min(
-            best,
-            std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
-    }
-    return best;
-}
-
-void tell(const char* what, double small, double large, double wanted) {
-    std::printf("%-52s %8.2f and %8.2f ms, ratio %5.1f; of the %g ms wanted %.2f\n", what, small, large,
-                large / small, wanted, large / wanted);
-}
 
 std::vector<PlanStep> planOf(std::size_t steps, std::size_t constraints) {
     std::mt19937 engine(3);

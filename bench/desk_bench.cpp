@@ -12,6 +12,7 @@
 #include "desk/window.h"
 #include "formats/files.h"
 #include "look/colours.h"
+#include "look/plot.h"
 
 // How long the window takes: to be usable, to answer a key, to show a long list. Times depend on the machine,
 // so each is given beside another from the same run.
@@ -79,28 +80,46 @@ class PaintWatch : public QObject {
     }
 };
 
-/// From the key to the painted coil, the turn being on the disk: the event loop paints what has changed.
-Times keyToScreen(const Tables& tables, const std::filesystem::path& file, int keys) {
-    Session session(Tables(tables), Book::open(file).value());
-    Window window(session);
-    window.show();
-    window.activateWindow();
-    (void)QTest::qWaitForWindowActive(&window);
-    window.goTo(1);
+/// From a key to the painted picture it changes: the event loop paints what has changed.
+Times keyToPaint(Window& window, QWidget* picture, Qt::Key one, Qt::Key other, int keys) {
     QApplication::processEvents();
     PaintWatch watch;
-    window.page()->findChild<QWidget*>("coil")->installEventFilter(&watch);
+    picture->installEventFilter(&watch);
     Times times;
     for (int i = 0; i < keys; ++i) {
         QApplication::processEvents();
         watch.painted = false;
         QElapsedTimer timer;
         timer.start();
-        QTest::keyClick(window.page(), i % 2 ? Qt::Key_Backspace : Qt::Key_Space);
+        QTest::keyClick(window.page(), i % 2 ? other : one);
         while (!watch.painted) QApplication::processEvents();
         times.ms.push_back(double(timer.nsecsElapsed()) / 1e6);
     }
     return times;
+}
+
+void tellKeys(const char* what, Times times, double middle, double worst) {
+    std::printf("%s median %6.2f ms of %.3g, worst of %zu %6.2f ms of %.3g; of a frame %.2f and %.2f\n", what,
+                times.middle(), middle, times.ms.size(), times.worst(), worst, times.middle() / kFrame,
+                times.worst() / kFrame);
+}
+
+/// A turn on the disk and on the screen; and every figure of a coil after a turn more or less.
+void keysToScreen(const Tables& tables, const std::filesystem::path& file) {
+    Session session(Tables(tables), Book::open(file).value());
+    Window window(session);
+    window.show();
+    window.activateWindow();
+    (void)QTest::qWaitForWindowActive(&window);
+    window.goTo(1);
+    tellKeys("turn to screen:",
+             keyToPaint(window, window.page()->findChild<QWidget*>("coil"), Qt::Key_Space, Qt::Key_Backspace,
+                        1000),
+             16, 50);
+    window.openRoom(Room::figures, QStringLiteral("L1"));
+    tellKeys("figures follow: ",
+             keyToPaint(window, window.page()->findChild<Plot*>(), Qt::Key_Plus, Qt::Key_Minus, 200), kFrame,
+             2 * kFrame);
 }
 
 double listOf(int lines) {
@@ -137,10 +156,7 @@ int main(int argc, char** argv) {
     std::printf(
         "window usable:  10 parts %6.1f ms, 200 parts %6.1f ms, ratio %.2f, of the 500 ms wanted %.2f\n", ten,
         twoHundred, twoHundred / ten, twoHundred / 500);
-    Times keys = keyToScreen(tables, large, 1000);
-    std::printf(
-        "turn to screen: median %6.2f ms of 16, worst of 1000 %6.2f ms of 50; of a frame %.2f and %.2f\n",
-        keys.middle(), keys.worst(), keys.middle() / kFrame, keys.worst() / kFrame);
+    keysToScreen(tables, large);
     const double hundred = listOf(100), tenThousand = listOf(10000);
     std::printf("list shown:     100 lines %6.2f ms, 10,000 lines %6.2f ms, ratio %.1f\n", hundred,
                 tenThousand, tenThousand / hundred);

@@ -1,11 +1,9 @@
 #include <sys/resource.h>
 
 #include <algorithm>
-#include <chrono>
 #include <cmath>
 #include <cstdio>
 #include <filesystem>
-#include <functional>
 #include <random>
 
 #include "book/book.h"
@@ -13,6 +11,7 @@
 #include "formats/parts_list.h"
 #include "formats/stock_csv.h"
 #include "kit/remedy.h"
+#include "timing.h"
 
 // The first station under load: the whole bag at once, large drawers, large lists, marks. Each time stands
 // beside what is wanted of it and beside a smaller case from the same run.
@@ -20,23 +19,6 @@
 using namespace ombrek;
 
 namespace {
-
-double milliseconds(const std::function<void()>& work, int times = 5) {
-    double best = 1e300;
-    for (int i = 0; i < times; ++i) {
-        const auto start = std::chrono::steady_clock::now();
-        work();
-        best = std::min(
-            best,
-            std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
-    }
-    return best;
-}
-
-void tell(const char* what, double small, double large, double wanted, const char* unit = "ms") {
-    std::printf("%-44s %9.2f and %9.2f %s, ratio %6.1f; of the %g %s wanted %.2f\n", what, small, large, unit,
-                large / small, wanted, unit, large / wanted);
-}
 
 struct Bag {
     std::vector<WantedPart> wanted;
@@ -95,7 +77,7 @@ int main() {
     const double small = milliseconds([&] { (void)readPartsList(tenThousand, go); }, 3);
     const double large = milliseconds([&] { (void)readPartsList(hundredThousand, go); }, 3);
     tell("10,000 and 100,000 CSV lines read", small, large, 3000);
-    std::printf("%-44s %9.0f MB above the start, of the 300 MB wanted %.2f\n", "memory while doing it",
+    std::printf("%-52s %9.0f MB above the start, of the 300 MB wanted %.2f\n", "memory while doing it",
                 memoryMb() - before, (memoryMb() - before) / 300);
 
     for (const int parts : {200, 400}) {
@@ -137,7 +119,7 @@ int main() {
             for (int i = 0; i < kMarks; ++i) read += readMark(marks[std::size_t(i) % marks.size()]).size();
         },
         3);
-    std::printf("%-44s %9.2f million a second, of the 1 wanted %.2f (%zu)\n", "marks read",
+    std::printf("%-52s %9.2f million a second, of the 1 wanted %.2f (%zu)\n", "marks read",
                 kMarks / time / 1000, kMarks / time / 1000, read);
 
     std::string name = (std::filesystem::temp_directory_path() / "ombrek-bench-XXXXXX").string();
@@ -149,9 +131,9 @@ int main() {
         };
         const double tenth = import(part), whole = import(file.lines);
         tell("10,000 and 100,000 lines kept in the book", tenth, whole, 3000);
-        std::printf("%-44s %9.2f ms\n", "that import taken back",
+        std::printf("%-52s %9.2f ms\n", "that import taken back",
                     milliseconds([&] { (void)book->undo(); }, 1));
-        std::printf("%-44s %9.2f ms\n", "the drawers read again",
+        std::printf("%-52s %9.2f ms\n", "the drawers read again",
                     milliseconds([&] { (void)book->stock(); }, 1));
     }
     std::filesystem::remove_all(folder);

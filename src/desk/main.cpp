@@ -50,6 +50,8 @@ int takePictures(Window& window, const QString& folder) {
     bool saved = true;
     for (int i = 0; i < Window::kStations; ++i) {
         window.goTo(i);
+        press("this sitting");  // looked ahead: the board shows its step
+        window.goTo(i);
         saved = take() && saved;
     }
     window.goTo(1);  // a coil that is measured

@@ -12,6 +12,7 @@ Result<QByteArray> readPhoto(const QString& file) {
     if (!info.isFile()) return problem(name, "There is no file of this name.");
     if (info.size() > 64'000'000)
         return problem(name, "This file is larger than 64 MB; take a smaller picture.");
+    QImageReader::setAllocationLimit(450);  // MB: 100 megapixels of four bytes
     QImageReader reader(file);
     reader.setAutoTransform(true);
     const QSize size = reader.size();

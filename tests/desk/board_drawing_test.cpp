@@ -170,6 +170,25 @@ TEST_CASE("photographs: what is no picture, too large or damaged is said in a se
     }
 }
 
+TEST_CASE("a photograph of 50 MB and one of 90 megapixels are made small enough for the book", "[photo]") {
+    application();
+    Folder folder;
+    const auto file = [&](const char* name) { return QString::fromStdString((folder / name).string()); };
+    QImage wide(4500, 3800, QImage::Format_RGB888);
+    wide.fill(Qt::darkGreen);
+    REQUIRE(wide.save(file("fifty.png"), "PNG", 100));  // not compressed at all
+    REQUIRE(std::filesystem::file_size(folder / "fifty.png") > 50'000'000);
+    REQUIRE(QImage(10000, 9000, QImage::Format_Grayscale8).save(file("ninety.png"), "PNG", 0));
+    for (const char* name : {"fifty.png", "ninety.png"}) {
+        INFO(name);
+        const auto small = readPhoto(file(name));
+        REQUIRE(small);
+        const QSize size = QImage::fromData(*small).size();
+        CHECK(std::max(size.width(), size.height()) == kPhotoSide);
+        CHECK(small->size() < 2'000'000);
+    }
+}
+
 TEST_CASE("a machine without a voice stays silent", "[voice]") {
     application();
     Voice voice;

@@ -13,25 +13,6 @@ using namespace ombrek;
 
 // The third station and the pages beside it, worked with keys in the real window.
 
-namespace {
-
-void fresh(const std::filesystem::path& file) {
-    auto book = Book::open(file).value();
-    REQUIRE(book->startBuild(practiceKit().kit.name, practiceKit().text));
-}
-
-void partWay(const std::filesystem::path& file) {
-    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::partWay));
-}
-
-void answer(Desk& desk, const QString& text) {
-    desk.key(Qt::Key_A, Qt::ControlModifier);
-    desk.type(text);
-    desk.key(Qt::Key_Return);
-}
-
-}  // namespace
-
 TEST_CASE("the demo board through two sittings: a hold passed, a bridge found, the school changed") {
     // The first sitting was four days ago: its ten steps are in the book when the window opens.
     Desk desk([](const std::filesystem::path& file) {
@@ -46,7 +27,9 @@ TEST_CASE("the demo board through two sittings: a hold passed, a bridge found, t
     });
     CHECK(eveningsOf(desk.kit(), desk.build()).size() == 1);
     desk.key(Qt::Key_F3);
-    desk.key(Qt::Key_G);
+    CHECK(desk.now().startsWith(QStringLiteral("Look ahead first")));
+    desk.key(Qt::Key_Return);
+    CHECK_FALSE(desk.build().done("look-supply"));  // Enter shows what is ahead and does no step
     CHECK(desk.now().startsWith(QStringLiteral("This sitting: ")));
     CHECK(returnTo(desk.kit(), desk.build())->odd.front().find("a little high") != std::string::npos);
     desk.key(Qt::Key_Return);
@@ -59,7 +42,7 @@ TEST_CASE("the demo board through two sittings: a hold passed, a bridge found, t
     desk.key(Qt::Key_Return);
     CHECK_FALSE(desk.build().done("hold-supply"));
     desk.key(Qt::Key_K);
-    answer(desk, QStringLiteral("the supply is proved on another meter"));
+    desk.answer(QStringLiteral("the supply is proved on another meter"));
     REQUIRE(desk.build().done("hold-supply"));
     CHECK(desk.build().steps.at("hold-supply").knowingly);
     CHECK(desk.build().remarks.at("hold-supply") == "the supply is proved on another meter");
@@ -121,10 +104,10 @@ TEST_CASE("what is laid aside is counted, and nonsense leaves the count") {
     desk.key(Qt::Key_F3);
     for (int i = 0; i < 3; ++i) desk.key(Qt::Key_Return);
     desk.key(Qt::Key_L);
-    answer(desk, QStringLiteral("5"));
+    desk.answer(QStringLiteral("5"));
     CHECK(desk.build().kept.at("cut leads") == 5);
     desk.key(Qt::Key_L);
-    answer(desk, QStringLiteral("-1"));
+    desk.answer(QStringLiteral("-1"));
     CHECK(desk.build().kept.at("cut leads") == 5);
     desk.key(Qt::Key_Z);
     CHECK(desk.build().kept.empty());
@@ -137,7 +120,7 @@ TEST_CASE("a part is found by typing, the map turned and brought nearer") {
     CHECK(findParts(desk.kit(), "100n").size() > 3);
     CHECK(findParts(desk.kit(), "unobtainium").empty());
     desk.key(Qt::Key_Slash);
-    answer(desk, QStringLiteral("Q4"));
+    desk.answer(QStringLiteral("Q4"));
     CHECK(desk.now().startsWith(QStringLiteral("Solder Q4")));
     for (int i = 0; i < 12; ++i) desk.key(Qt::Key_Plus);
     desk.key(Qt::Key_M);
@@ -153,15 +136,15 @@ TEST_CASE("places come from a table, errata go with the kit file") {
     const auto file = desk.path("places.csv");
     std::ofstream(file) << "ref,x,y,rot\nR1,10,10,0\nR2,90,60,90\nZ9,50,50,0\n";
     desk.key(Qt::Key_I);
-    answer(desk, QString::fromStdString(file.string()));
+    desk.answer(QString::fromStdString(file.string()));
     CHECK(desk.kit().part("R1")->place->x == Approx(6));
     CHECK(desk.kit().part("R2")->place->turn == Approx(270));
     desk.key(Qt::Key_E);
-    answer(desk, QStringLiteral("the strap has no ring"));
+    desk.answer(QStringLiteral("the strap has no ring"));
     CHECK(desk.kit().step("lay-out")->erratum == "the strap has no ring");
     const auto out = desk.path("next.kit.json");
     desk.key(Qt::Key_W);
-    answer(desk, QString::fromStdString(out.string()));
+    desk.answer(QString::fromStdString(out.string()));
     REQUIRE(desk.waitFor([&] { return !desk.window().page()->working() && std::filesystem::exists(out); }));
     CHECK(readKitFile(out, shippedTables().cores)->kit.step("lay-out")->erratum == "the strap has no ring");
     desk.key(Qt::Key_Z);
@@ -170,7 +153,7 @@ TEST_CASE("places come from a table, errata go with the kit file") {
     const auto bad = desk.path("bad.csv");
     std::ofstream(bad) << "no,table,here\n";
     desk.key(Qt::Key_I);
-    answer(desk, QString::fromStdString(bad.string()));
+    desk.answer(QString::fromStdString(bad.string()));
     CHECK(desk.kit().part("R1")->place->x == practiceKit().kit.part("R1")->place->x);
 }
 
@@ -183,7 +166,7 @@ TEST_CASE("photographs are kept small, before and after; what is none is refused
     const QString file = QString::fromStdString(desk.path("large.png").string());
     image.save(file);
     desk.key(Qt::Key_V);
-    answer(desk, file);
+    desk.answer(file);
     REQUIRE(desk.waitFor([&] { return !desk.build().photos.empty(); }));
     const std::string bytes = desk.session().book().photo(desk.build().photos.front().id);
     const QImage kept = QImage::fromData(QByteArray::fromStdString(bytes));
@@ -191,7 +174,7 @@ TEST_CASE("photographs are kept small, before and after; what is none is refused
     const QString none = QString::fromStdString(desk.path("none.jpg").string());
     std::ofstream(none.toStdString()) << "no picture";
     desk.key(Qt::Key_A);
-    answer(desk, none);
+    desk.answer(none);
     REQUIRE(desk.waitFor([&] { return !desk.window().page()->working(); }));
     CHECK(desk.build().photos.size() == 1);
     desk.key(Qt::Key_Delete);
@@ -206,14 +189,14 @@ TEST_CASE("free evenings give a finishing date with odds, and a calendar") {
     desk.key(Qt::Key_G);
     const std::string before = desk.session().book().preference("evenings");
     desk.key(Qt::Key_D);
-    answer(desk, QStringLiteral("Moonday 20:00"));
+    desk.answer(QStringLiteral("Moonday 20:00"));
     CHECK(desk.session().book().preference("evenings") == before);
     desk.key(Qt::Key_D);
-    answer(desk, QStringLiteral("Tue Thu 20:00 2h, Sat 14:00 3h"));
+    desk.answer(QStringLiteral("Tue Thu 20:00 2h, Sat 14:00 3h"));
     REQUIRE(desk.waitFor([&] { return !desk.window().page()->working(); }));
     const auto file = desk.path("bench.ics");
     desk.key(Qt::Key_C);
-    answer(desk, QString::fromStdString(file.string()));
+    desk.answer(QString::fromStdString(file.string()));
     REQUIRE(desk.waitFor([&] { return std::filesystem::exists(file) && !desk.window().page()->working(); }));
     std::ifstream in(file);
     const std::string text((std::istreambuf_iterator<char>(in)), {});
@@ -240,7 +223,7 @@ TEST_CASE("the build sheet is a PDF of several pages") {
     desk.key(Qt::Key_F3);
     const auto file = desk.path("sheet.pdf");
     desk.key(Qt::Key_P);
-    answer(desk, QString::fromStdString(file.string()));
+    desk.answer(QString::fromStdString(file.string()));
     REQUIRE(desk.waitFor([&] { return std::filesystem::exists(file) && !desk.window().page()->working(); }));
     std::ifstream in(file, std::ios::binary);
     const std::string text((std::istreambuf_iterator<char>(in)), {});

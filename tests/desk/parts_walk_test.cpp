@@ -18,15 +18,6 @@ using namespace ombrek;
 
 namespace {
 
-void fresh(const std::filesystem::path& file) {
-    auto book = Book::open(file).value();
-    REQUIRE(book->startBuild(practiceKit().kit.name, practiceKit().text));
-}
-
-void partWay(const std::filesystem::path& file) {
-    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::partWay));
-}
-
 template <class P>
 P& pageOf(Desk& desk) {
     auto* page = dynamic_cast<P*>(desk.window().page());
@@ -39,13 +30,6 @@ bool shows(Desk& desk, const QString& text) {
         if (label->isVisible() && label->text().contains(text)) return true;
     }
     return desk.now().contains(text);
-}
-
-/// Type into the entry that has the focus, over what stands there.
-void answer(Desk& desk, const QString& text) {
-    desk.key(Qt::Key_A, Qt::ControlModifier);
-    desk.type(text);
-    desk.key(Qt::Key_Return);
 }
 
 QString entryText(Desk& desk) {
@@ -165,7 +149,7 @@ TEST_CASE("shopping list and letter are written, and what they are about is sett
     desk.key(Qt::Key_W);
     const QString csv = QString::fromStdString(desk.path("buy.csv").string());
     desk.key(Qt::Key_S);
-    answer(desk, csv);
+    desk.answer(csv);
     REQUIRE(desk.waitFor([&] { return QFile::exists(csv) && !desk.window().page()->working(); }));
     QFile file(csv);
     REQUIRE(file.open(QIODevice::ReadOnly));
@@ -175,11 +159,11 @@ TEST_CASE("shopping list and letter are written, and what they are about is sett
     CHECK(desk.build().remedies.at("R82").how == Remedy::How::shopping);
     const QString letter = QString::fromStdString(desk.path("letter.txt").string());
     desk.key(Qt::Key_L);
-    answer(desk, letter);
+    desk.answer(letter);
     REQUIRE(desk.waitFor([&] { return QFile::exists(letter) && !desk.window().page()->working(); }));
     CHECK(desk.build().remedies.at("R82").how == Remedy::How::shopping);  // the earlier decision stands
     desk.key(Qt::Key_L);
-    answer(desk, QStringLiteral("/nowhere/letter.txt"));
+    desk.answer(QStringLiteral("/nowhere/letter.txt"));
     CHECK(desk.waitFor([&] { return !desk.window().page()->working(); }));
 }
 
@@ -188,9 +172,9 @@ TEST_CASE("another type is accepted with its gain group and the reason") {
     for (int guard = 0; guard < 300 && !desk.now().contains(QStringLiteral("Find Q2")); ++guard)
         desk.key(Qt::Key_Up);
     desk.key(Qt::Key_E);
-    answer(desk, QStringLiteral("NPN, general purpose"));
-    answer(desk, QStringLiteral("B"));
-    answer(desk, QStringLiteral("same pins, more gain"));
+    desk.answer(QStringLiteral("NPN, general purpose"));
+    desk.answer(QStringLiteral("B"));
+    desk.answer(QStringLiteral("same pins, more gain"));
     CHECK(desk.build().remedies.at("Q2").note == "NPN, general purpose, gain group B: same pins, more gain");
     CHECK(partVerdict(*desk.kit().part("Q2"), desk.build()).state == VerdictState::pass);
 }
@@ -278,13 +262,13 @@ TEST_CASE("a list pasted from a manual becomes a kit one can build") {
     CHECK(page.model().doubtful() == 1);
     desk.key(Qt::Key_Return);
     CHECK(entryText(desk).contains(QStringLiteral("C3")));
-    answer(desk, QStringLiteral("nonsense"));
+    desk.answer(QStringLiteral("nonsense"));
     CHECK(page.model().doubtful() == 1);
     desk.key(Qt::Key_Return);
-    answer(desk, QStringLiteral("C3 22pF 5%"));
+    desk.answer(QStringLiteral("C3 22pF 5%"));
     CHECK(page.model().doubtful() == 0);
     desk.key(Qt::Key_A);
-    answer(desk, QStringLiteral("Beacon lamp"));
+    desk.answer(QStringLiteral("Beacon lamp"));
     REQUIRE(desk.session().hasBuild());
     CHECK(desk.kit().name == "Beacon lamp");
     CHECK(desk.kit().parts.size() == 13);
@@ -302,7 +286,7 @@ TEST_CASE("a column is corrected, and remembered for the next list with that hea
     write(desk.path("one.csv"), head + "R1;4k7;metal film;\nC1;100n;104;50\nC2;1u;105;16\n");
     desk.key(Qt::Key_L);
     desk.key(Qt::Key_O);
-    answer(desk, QString::fromStdString(desk.path("one.csv").string()));
+    desk.answer(QString::fromStdString(desk.path("one.csv").string()));
     auto& page = pageOf<ListPage>(desk);
     REQUIRE(desk.waitFor([&] { return !page.working() && !page.model().empty(); }));
     CHECK(page.model().source().table);
@@ -314,7 +298,7 @@ TEST_CASE("a column is corrected, and remembered for the next list with that hea
     CHECK(page.model().source().list.lines[1].mark == "104");
     write(desk.path("two.csv"), head + "C7;10n;103;50\nC8;1n;102;50\n");
     desk.key(Qt::Key_O);
-    answer(desk, QString::fromStdString(desk.path("two.csv").string()));
+    desk.answer(QString::fromStdString(desk.path("two.csv").string()));
     REQUIRE(desk.waitFor([&] { return !page.working() && page.model().parts() == 2; }));
     CHECK(page.model().source().list.lines[0].mark == "103");
 }
@@ -328,7 +312,7 @@ TEST_CASE("a list that is none, is missing or is enormous is refused with a sent
     std::filesystem::resize_file(desk.path("huge.csv"), 1000000000);
     for (const char* name : {"prose.txt", "huge.csv", "not-there.csv"}) {
         desk.key(Qt::Key_O);
-        answer(desk, QString::fromStdString(desk.path(name).string()));
+        desk.answer(QString::fromStdString(desk.path(name).string()));
         desk.waitFor([&] { return !page.working(); });
         INFO(name);
         CHECK(page.model().empty());
@@ -345,7 +329,7 @@ TEST_CASE("a packing list is set against the kit, and what did not come is marke
     Desk desk(fresh);
     desk.key(Qt::Key_I);
     desk.key(Qt::Key_O);
-    answer(desk, QStringLiteral(OMBREK_DATA_FOLDER "/demo/lantern-15.packing.csv"));
+    desk.answer(QStringLiteral(OMBREK_DATA_FOLDER "/demo/lantern-15.packing.csv"));
     auto& page = pageOf<DeliveryPage>(desk);
     REQUIRE(desk.waitFor([&] { return !page.working() && !page.lines().empty(); }));
     CHECK(desk.now() == QStringLiteral("2 parts did not come: Enter marks them."));
@@ -373,16 +357,16 @@ TEST_CASE("drawers: found as one types, counted, added, changed, taken out") {
     desk.key(Qt::Key_Minus);
     CHECK(desk.session().book().stock()[page.shown()[0]].count == before + 1);
     desk.key(Qt::Key_A);
-    answer(desk, QStringLiteral("B9 33n 5% 100V film x7"));
+    desk.answer(QStringLiteral("B9 33n 5% 100V film x7"));
     CHECK(desk.session().book().stock().back().count == 7);
     CHECK(page.shown().size() == 4);
     desk.key(Qt::Key_A);
-    answer(desk, QStringLiteral("what"));
+    desk.answer(QStringLiteral("what"));
     CHECK(desk.session().book().stock().size() == all + 1);
     desk.key(Qt::Key_Up);
     desk.key(Qt::Key_C);
     CHECK(entryText(desk) == QStringLiteral("B9 33nF 5% 100V film x7"));
-    answer(desk, QStringLiteral("B9 33nF 5% 100V film x8"));
+    desk.answer(QStringLiteral("B9 33nF 5% 100V film x8"));
     CHECK(desk.session().book().stock().back().count == 8);
     desk.key(Qt::Key_Delete);
     CHECK(desk.session().book().stock().size() == all);
@@ -399,13 +383,13 @@ TEST_CASE(
     write(desk.path("in.csv"),
           "drawer;value;volts;count\nA1;47n;63;5\nA2;47n;lots;5\nA3;1u;16;=2\nA4;4k7;;9\n");
     desk.key(Qt::Key_I);
-    answer(desk, QString::fromStdString(desk.path("in.csv").string()));
+    desk.answer(QString::fromStdString(desk.path("in.csv").string()));
     REQUIRE(desk.waitFor([&] { return !page.working() && !page.shown().empty(); }));
     const auto taken = desk.session().book().stock();
     CHECK(taken.size() == 2);
     const QString out = QString::fromStdString(desk.path("out.csv").string());
     desk.key(Qt::Key_X);
-    answer(desk, out);
+    desk.answer(out);
     REQUIRE(desk.waitFor([&] { return QFile::exists(out) && !page.working(); }));
     QFile file(out);
     REQUIRE(file.open(QIODevice::ReadOnly));
@@ -416,7 +400,7 @@ TEST_CASE(
     desk.key(Qt::Key_Z);
     CHECK(desk.session().book().stock().empty());
     desk.key(Qt::Key_I);
-    answer(desk, QStringLiteral("/nowhere/at/all.csv"));
+    desk.answer(QStringLiteral("/nowhere/at/all.csv"));
     desk.waitFor([&] { return !page.working(); });
     CHECK(desk.session().book().stock().empty());
 }
@@ -441,26 +425,26 @@ TEST_CASE("meters: accuracy, range, name and date are typed; nonsense changes no
     desk.key(Qt::Key_F9);
     const auto farads = [&] { return *meterFor(desk.session().book().meters(), Unit::farad, 1e-9); };
     desk.key(Qt::Key_A);
-    answer(desk, QStringLiteral("0.5 % + 0.2 pF"));
+    desk.answer(QStringLiteral("0.5 % + 0.2 pF"));
     CHECK(farads().percent == 0.5);
     CHECK(farads().floor == Approx(0.2e-12));
     desk.key(Qt::Key_A);
-    answer(desk, QStringLiteral("quite good"));
+    desk.answer(QStringLiteral("quite good"));
     CHECK(farads().percent == 0.5);
     desk.key(Qt::Key_N);
-    answer(desk, QStringLiteral("blue bridge"));
+    desk.answer(QStringLiteral("blue bridge"));
     CHECK(farads().name == "blue bridge");
     desk.key(Qt::Key_R);
-    answer(desk, QStringLiteral("0..1u"));
+    desk.answer(QStringLiteral("0..1u"));
     CHECK(farads().high == Approx(1e-6));
     desk.key(Qt::Key_R);
-    answer(desk, QStringLiteral("1u..1"));
+    desk.answer(QStringLiteral("1u..1"));
     CHECK(farads().high == Approx(1e-6));
     desk.key(Qt::Key_D);
-    answer(desk, QStringLiteral("2024-02-30"));
+    desk.answer(QStringLiteral("2024-02-30"));
     CHECK(farads().calibrated == 0);
     desk.key(Qt::Key_D);
-    answer(desk, QStringLiteral("2024-02-29"));
+    desk.answer(QStringLiteral("2024-02-29"));
     CHECK(calibrationIsOld(farads(), wallClock()));
     CHECK(shows(desk, QStringLiteral("over a year ago")));
     desk.key(Qt::Key_V);
@@ -472,7 +456,7 @@ TEST_CASE("each way of working prints its own sheet") {
     for (const char* name : {"trays.pdf", "labels.pdf", "picking.pdf"}) {
         const QString file = QString::fromStdString(desk.path(name).string());
         desk.key(Qt::Key_P);
-        answer(desk, file);
+        desk.answer(file);
         REQUIRE(desk.waitFor([&] { return QFile::exists(file) && !desk.window().page()->working(); }));
         QFile pdf(file);
         REQUIRE(pdf.open(QIODevice::ReadOnly));

@@ -10,25 +10,6 @@ using namespace ombrek;
 
 // The second station and the pages beside it, worked with keys in the real window.
 
-namespace {
-
-void fresh(const std::filesystem::path& file) {
-    auto book = Book::open(file).value();
-    REQUIRE(book->startBuild(practiceKit().kit.name, practiceKit().text));
-}
-
-void partWay(const std::filesystem::path& file) {
-    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::partWay));
-}
-
-void answer(Desk& desk, const QString& text) {
-    desk.key(Qt::Key_A, Qt::ControlModifier);
-    desk.type(text);
-    desk.key(Qt::Key_Return);
-}
-
-}  // namespace
-
 TEST_CASE("a coil is wound from cutting to continuity with Enter alone and one typed reading") {
     Desk desk(partWay);
     desk.key(Qt::Key_F2);
@@ -81,11 +62,11 @@ TEST_CASE("a lost count is set again, and nonsense leaves it") {
     Desk desk(partWay);
     desk.key(Qt::Key_F2);
     desk.key(Qt::Key_X);
-    answer(desk, QStringLiteral("9"));
+    desk.answer(QStringLiteral("9"));
     CHECK(desk.build().winding("L2", "coil").turns == 9);
     for (const char* nonsense : {"-3", "many", "99999", "2.5"}) {
         desk.key(Qt::Key_X);
-        answer(desk, QString::fromUtf8(nonsense));
+        desk.answer(QString::fromUtf8(nonsense));
         CHECK(desk.build().winding("L2", "coil").turns == 9);
     }
     desk.key(Qt::Key_J);
@@ -120,7 +101,7 @@ TEST_CASE("turns are counted in a picture, marks struck and added, and the count
     auto* page = dynamic_cast<PicturePage*>(desk.window().page());
     REQUIRE(page != nullptr);
     desk.key(Qt::Key_O);
-    answer(desk, QStringLiteral(OMBREK_DATA_FOLDER "/demo/coil-l2.jpg"));
+    desk.answer(QStringLiteral(OMBREK_DATA_FOLDER "/demo/coil-l2.jpg"));
     REQUIRE(desk.waitFor([&] { return !page->working() && page->count().count > 0; }));
     CHECK(page->count().count == 7);
     desk.key(Qt::Key_A);
@@ -144,7 +125,7 @@ TEST_CASE("what is no picture, or has no ring, is told and changes nothing") {
     REQUIRE(page != nullptr);
     for (const char* name : {"plain.png", "text.png", "missing.png"}) {
         desk.key(Qt::Key_O);
-        answer(desk, QString::fromStdString(desk.path(name).string()));
+        desk.answer(QString::fromStdString(desk.path(name).string()));
         REQUIRE(desk.waitFor([&] { return !page->working(); }));
         CHECK(page->count().marks.empty());
         desk.key(Qt::Key_Return);
@@ -157,7 +138,7 @@ TEST_CASE("the cut list is printed") {
     desk.key(Qt::Key_F2);
     const QString file = QString::fromStdString(desk.path("cut.pdf").string());
     desk.key(Qt::Key_L);
-    answer(desk, file);
+    desk.answer(file);
     REQUIRE(desk.waitFor([&] { return QFile::exists(file) && !desk.window().page()->working(); }));
     QFile pdf(file);
     REQUIRE(pdf.open(QIODevice::ReadOnly));
@@ -170,13 +151,13 @@ TEST_CASE("another core from the drawers, and an unknown ring known by its size,
     desk.key(Qt::Key_C);
     CHECK(desk.now() == QStringLiteral("Another core for L2, T37-6."));
     desk.key(Qt::Key_G);
-    answer(desk, QStringLiteral("12.7 7.7 4.8 yellow 0.40u"));
+    desk.answer(QStringLiteral("12.7 7.7 4.8 yellow 0.40u"));
     CHECK(desk.now() == QStringLiteral("It is a T50-6."));
     desk.key(Qt::Key_G);
-    answer(desk, QStringLiteral("12.7 7.7 4.8 9.9 1.1"));
+    desk.answer(QStringLiteral("12.7 7.7 4.8 9.9 1.1"));
     CHECK(desk.now() == QStringLiteral("It is a T50-6."));
     desk.key(Qt::Key_G);
-    answer(desk, QStringLiteral("12.7 7.7 4.8"));
+    desk.answer(QStringLiteral("12.7 7.7 4.8"));
     CHECK(desk.now().contains(QStringLiteral("one of these")));
     desk.key(Qt::Key_Escape);
     CHECK(desk.window().page()->name() == QStringLiteral("Winding"));
@@ -192,10 +173,10 @@ TEST_CASE("figures of a coil: what if is tried and leaves the book") {
     desk.key(Qt::Key_Plus);
     CHECK(desk.now().startsWith(QStringLiteral("What if: 13 turns")));
     desk.key(Qt::Key_G);
-    answer(desk, QStringLiteral("air 8mm 12mm 9"));
+    desk.answer(QStringLiteral("air 8mm 12mm 9"));
     CHECK(desk.now().contains(QStringLiteral("9 turns of 24AWG on air")));
     desk.key(Qt::Key_G);
-    answer(desk, QStringLiteral("T50-99"));
+    desk.answer(QStringLiteral("T50-99"));
     CHECK(desk.now().contains(QStringLiteral("on air")));
     desk.key(Qt::Key_Home);
     CHECK(desk.now().startsWith(QStringLiteral("L2: 12 turns")));

@@ -29,6 +29,19 @@ inline QApplication& application() {
     return *app;
 }
 
+/// Books for a Desk to open: a kit just begun, one part-way, one finished.
+inline void fresh(const std::filesystem::path& file) {
+    auto book = Book::open(file);
+    REQUIRE(book);
+    REQUIRE((*book)->startBuild(practiceKit().kit.name, practiceKit().text));
+}
+inline void partWay(const std::filesystem::path& file) {
+    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::partWay));
+}
+inline void finished(const std::filesystem::path& file) {
+    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::finished));
+}
+
 /// The real window on a book of its own, with a practice bench on free ports behind it.
 class Desk {
  public:
@@ -89,6 +102,13 @@ class Desk {
             QTest::keyClicks(target, QString(c));
         }
         settle();
+    }
+
+    /// Type into the entry that has the focus, over what stands there, and press Enter.
+    void answer(const QString& text) {
+        key(Qt::Key_A, Qt::ControlModifier);
+        type(text);
+        key(Qt::Key_Return);
     }
 
     /// Let the window do what it has to, and an asked instrument answer.

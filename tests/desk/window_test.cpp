@@ -19,18 +19,6 @@ using namespace ombrek;
 
 namespace {
 
-void partWay(const std::filesystem::path& file) {
-    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::partWay));
-}
-void finished(const std::filesystem::path& file) {
-    REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::finished));
-}
-void fresh(const std::filesystem::path& file) {
-    auto book = Book::open(file);
-    REQUIRE(book);
-    REQUIRE((*book)->startBuild(practiceKit().kit.name, practiceKit().text));
-}
-
 /// How many different colours a widget shows: an empty page shows one or two.
 std::size_t coloursShown(QWidget& widget) {
     const QImage image = widget.grab().toImage();

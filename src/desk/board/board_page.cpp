@@ -12,6 +12,7 @@
 #include "formats/files.h"
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
+#include "formats/placement.h"
 #include "kit/board.h"
 #include "kit/sitting.h"
 #include "report/build_sheet.h"
@@ -48,7 +49,7 @@ void BoardPage::addKeys() {
         refresh();
     });
     addKey("O", "O", "order of work", [this] { nextOrder(); });
-    addKey("G", "G", "this sitting", [this] { emit wants(Room::sitting, QString()); });
+    addKey("G", "G", "this sitting", [this] { lookAhead(); });
     addKey("N", "N", "loupe", [this] { emit wants(Room::inspection, QString()); });
     addKey("Down", "Up Down", "step", [this] { choose(1); });
     const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
@@ -95,6 +96,17 @@ BoardView BoardPage::view() const {
     return boardView(session_.kit(), session_.build(), session_.order(), chosen_.toStdString());
 }
 
+/// A sitting begins with what it will want: Enter shows that once before it does a step.
+bool BoardPage::mustLookAhead() const {
+    return chosen_.isEmpty() && newSitting(session_.build(), wallClock()) &&
+           lookedAhead_ != session_.build().sittings.back().end;
+}
+
+void BoardPage::lookAhead() {
+    if (!session_.build().sittings.empty()) lookedAhead_ = session_.build().sittings.back().end;
+    emit wants(Room::sitting, QString());
+}
+
 void BoardPage::nextOrder() {
     const auto& all = schools();
     const auto now = std::find_if(all.begin(), all.end(),
@@ -107,6 +119,7 @@ void BoardPage::nextOrder() {
 void BoardPage::done() {
     const BoardView v = view();
     if (v.step == nullptr) return;
+    if (mustLookAhead()) return lookAhead();
     const std::string id = v.step->id;
     if (session_.build().done(id)) {
         chosen_.clear();
@@ -201,24 +214,34 @@ void BoardPage::find() {
 
 void BoardPage::readPlaces() {
     askFile(QStringLiteral("Placement table"), QStringLiteral("placement.csv"), [this](const QString& file) {
-        const auto bytes = readFile(file.toStdString(), 16000000);
-        if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::cannotTell);
-        const auto placement = readPlacement(*bytes);
-        if (!placement) return session_.say(qs(placement.error().text()), VerdictState::cannotTell);
-        std::vector<std::string> refs;
-        for (const Part& part : session_.kit().parts) refs.push_back(part.ref);
-        QStringList line{qs(placement->guesses)};
-        for (const std::string& sentence : disagreements(*placement, refs)) line << qs(sentence);
-        if (!placement->refused.empty())
-            line << QStringLiteral("%1 rows refused, the first: %2")
-                        .arg(placement->refused.size())
-                        .arg(qs(placement->refused.front().text()));
-        const std::string changed = withPlaces(session_.build().kitText, *placement);
-        if (const auto kit = readKit(changed, session_.tables().cores); !kit)
-            return session_.say(qs(kit.error().text()), VerdictState::cannotTell);
-        if (session_.keep(session_.book().changeKit(changed, "placement")))
-            session_.say(line.join(QStringLiteral(" ")), VerdictState::doubtful);
+        const bool begun = work().start<Result<Placement>>(
+            [file](const LongWork::Progress&) -> Result<Placement> {
+                const auto bytes = readFile(file.toStdString(), 16000000);
+                if (!bytes) return tl::make_unexpected(bytes.error());
+                return readPlacement(*bytes);
+            },
+            [this](Result<Placement> placement) {
+                if (!placement) return session_.say(qs(placement.error().text()), VerdictState::cannotTell);
+                takePlaces(*placement);
+            });
+        if (!begun) session_.say(QStringLiteral("Another file is still being worked on."));
     });
+}
+
+void BoardPage::takePlaces(const Placement& placement) {
+    std::vector<std::string> refs;
+    for (const Part& part : session_.kit().parts) refs.push_back(part.ref);
+    QStringList line{qs(placement.guesses)};
+    for (const std::string& sentence : disagreements(placement, refs)) line << qs(sentence);
+    if (!placement.refused.empty())
+        line << QStringLiteral("%1 rows refused, the first: %2")
+                    .arg(placement.refused.size())
+                    .arg(qs(placement.refused.front().text()));
+    const std::string changed = withPlaces(session_.build().kitText, placement);
+    if (const auto kit = readKit(changed, session_.tables().cores); !kit)
+        return session_.say(qs(kit.error().text()), VerdictState::cannotTell);
+    if (session_.keep(session_.book().changeKit(changed, "placement")))
+        session_.say(line.join(QStringLiteral(" ")), VerdictState::doubtful);
 }
 
 void BoardPage::erratum() {
@@ -330,10 +353,12 @@ void BoardPage::refresh() {
     if (!session_.hasBuild()) return;
     if (session_.kit().step(chosen_.toStdString()) == nullptr) chosen_.clear();
     const BoardView v = view();
-    const bool fresh = newSitting(session_.build(), wallClock());
-    setNow(qs(v.now), (fresh ? QStringLiteral("New sitting: G says where you were and what it will want. ")
-                             : QString()) +
-                          qs(v.why));
+    if (mustLookAhead() && v.step != nullptr)
+        setNow(QStringLiteral("Look ahead first: what will this sitting want?"),
+               QStringLiteral("Enter says where you were and what to lay ready. Then: %1.")
+                   .arg(qs(v.step->title)));
+    else
+        setNow(qs(v.now), qs(v.why));
     showMap(v);
     showStep(v);
     plan_->setTitle(QStringLiteral("The plan, %1").arg(qs(school(session_.build().order).name)));

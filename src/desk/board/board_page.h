@@ -8,6 +8,7 @@ class BoardMap;
 class Card;
 class StateList;
 struct BoardView;
+struct Placement;
 
 /// Station 3: the plan in the chosen order, the step in hand on the board's map, hold points and look-aheads.
 class BoardPage : public Page {
@@ -20,6 +21,8 @@ class BoardPage : public Page {
     void addKeys();
     void addRoomKeys();
     BoardView view() const;
+    bool mustLookAhead() const;
+    void lookAhead();
     void showMap(const BoardView& v);
     void showStep(const BoardView& v);
     void nextOrder();
@@ -31,12 +34,14 @@ class BoardPage : public Page {
     void erratum();
     void writeKit();
     void buildSheet();
+    void takePlaces(const Placement& placement);
     void done();
     void passKnowingly();
     void remark();
     void choose(int by);
 
     QString chosen_;
+    std::int64_t lookedAhead_ = 0;  ///< end of the stretch of work before which the look-ahead was opened
     bool mirrored_ = false, alike_ = false;
     double zoom_ = 1;
     std::vector<std::string> found_;
