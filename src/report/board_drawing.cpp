@@ -135,7 +135,7 @@ void BoardDrawing::paintPiece(QPainter& p, const BoardPiece& piece, const QRectF
         p.drawLine(r.bottomLeft() + QPointF(-4, 4), r.topRight() + QPointF(4, -4));
     }
     const bool room4name = r.width() > 26 && r.height() > 13;
-    if (room4name && (piece.fitting == Fitting::waits || zoom > 1)) {
+    if (room4name && (piece.fitting != Fitting::in || zoom > 1)) {
         p.setFont(benchFont(zoom > 1.5 ? 14 : 12));
         p.setPen(now ? c.ink : c.boardInk);
         const QString name = QString::fromStdString(piece.part->ref);
@@ -192,14 +192,24 @@ void BoardDrawing::paint(QPainter& p, const QRectF& room, const Colours& c) cons
     if (board.width <= 0 || board.height <= 0) return;
     p.setRenderHint(QPainter::Antialiasing);
     const QRectF edge = QRectF(at(0, 0, room), at(board.width, board.height, room)).normalized();
+    const QRectF clip = zoom > 1 && leaders ? room.adjusted(0, kLabelRoom, 0, -kLabelRoom) : room;
+    const auto paintPieces = [&](bool now) {
+        for (const BoardPiece& piece : pieces) {
+            if ((piece.fitting == BoardPiece::Fitting::now) == now) paintPiece(p, piece, room, c);
+        }
+    };
     p.save();
-    p.setClipRect(zoom > 1 && leaders ? room.adjusted(0, kLabelRoom, 0, -kLabelRoom) : room);
+    p.setClipRect(clip);
     p.setPen(QPen(c.boardInk, 1.4));
     p.setBrush(c.board);
     p.drawRoundedRect(edge, 6, 6);
-    for (const BoardPiece& piece : pieces) paintPiece(p, piece, room, c);
+    paintPieces(false);
     p.restore();
-    if (leaders) paintLeaders(p, room, c);
+    if (leaders) paintLeaders(p, room, c);  // under the ringed parts: a leader that passes one is not its own
+    p.save();
+    p.setClipRect(clip);
+    paintPieces(true);
+    p.restore();
 }
 
 }  // namespace ombrek
