@@ -77,7 +77,7 @@ int takePictures(Window& window, const QString& folder) {
         {Room::inspection, QString()},
         {Room::picture, QStringLiteral("L2")}};
     for (const auto& [room, about] : rooms) {
-        if (room == Room::trimmer) window.goTo(1);
+        if (room == Room::trimmer || room == Room::picture) window.goTo(1);
         if (room == Room::sitting) window.goTo(2);
         window.openRoom(room, about);
         if (auto* page = dynamic_cast<PicturePage*>(window.page()))

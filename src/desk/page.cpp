@@ -92,6 +92,7 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
             showLine(QStringLiteral("Working, %1\u202f%. Esc stops it.").arg(int(share * 100)),
                      VerdictState::notDone);
     });
+    connect(&work_, &LongWork::ended, this, [this] { showLine(QString(), VerdictState::notDone); });
 }
 
 void Page::setNow(const QString& sentence, const QString& why) {
