@@ -2,17 +2,15 @@
 
 #include <algorithm>
 #include <array>
-#include <functional>
-#include <set>
 
 #include "formats/files.h"
 #include "formats/json_fields.h"
+#include "formats/kit_coil_json.h"
+#include "formats/kit_references.h"
 #include "kit/package.h"
 
 namespace ombrek {
 namespace {
-
-constexpr double kMillimetre = 1e-3;
 
 struct Measured {
     PartKind kind;
@@ -81,110 +79,6 @@ Part readPart(JsonFields& fields) {
     }
     fields.finish();
     return part;
-}
-
-MagneticCore readOwnCore(JsonFields fields) {
-    MagneticCore core;
-    core.shape = MagneticCore::Shape::twoHole;
-    core.designation = fields.text("name");
-    if (fields.text("shape") != "two-hole")
-        fields.fault("shape", "A kit's own core is \"two-hole\"; rings come from the table.");
-    core.material = fields.text("material", "ferrite");
-    core.mix = fields.text("mix", "");
-    core.al = fields.quantity("al", Unit::henry, 1e-12, 1e-3);
-    core.alTolerancePercent = fields.number("al_tolerance", 0, 100, 25);
-    core.outerDiameter = fields.number("width_mm", 0.5, 200) * kMillimetre;
-    core.height = fields.number("height_mm", 0.5, 200) * kMillimetre;
-    core.turnLength = fields.number("turn_mm", 1, 1000) * kMillimetre;
-    fields.finish();
-    return core;
-}
-
-CoilTune readTune(JsonFields fields) {
-    CoilTune tune;
-    tune.trimmer = fields.text("trimmer");
-    tune.fixed = fields.texts("fixed");
-    tune.stray = fields.quantity("stray", Unit::farad, 0, 1e-9, 0);
-    tune.low = fields.quantity("low", Unit::hertz, 1, 1e11);
-    tune.high = fields.quantity("high", Unit::hertz, tune.low, 1e11);
-    fields.finish();
-    return tune;
-}
-
-Pad readPad(JsonFields fields) {
-    const Pad pad{fields.number("x", -50, 2000), fields.number("y", -50, 2000)};
-    fields.finish();
-    return pad;
-}
-
-Winding readWinding(JsonFields& row) {
-    Winding winding;
-    winding.name = row.text("name");
-    winding.turns = row.whole("turns", 1, 500);
-    int last = 0;
-    for (JsonFields& tap : row.objects("taps")) {
-        winding.taps.push_back({tap.whole("at", 1, 500), tap.text("name")});
-        const int at = winding.taps.back().at;
-        if (at <= last || at >= winding.turns)
-            tap.fault("at", "Taps come in order, before the last turn of the winding.");
-        last = at;
-        tap.finish();
-    }
-    if (row.has("start") != row.has("finish"))
-        row.fault("start", "Give the holes of both tails, start and finish.");
-    if (row.has("start")) {
-        winding.start = readPad(row.object("start"));
-        winding.finish = readPad(row.object("finish"));
-    }
-    row.finish();
-    return winding;
-}
-
-Coil readCoil(JsonFields& fields, const std::vector<MagneticCore>& cores) {
-    Coil coil;
-    coil.ref = fields.text("ref");
-    coil.what = fields.text("what", "");
-    if (fields.has("own_core")) {
-        coil.core = readOwnCore(fields.object("own_core"));
-    } else {
-        const std::string name = fields.text("core");
-        const auto hit =
-            std::find_if(cores.begin(), cores.end(), [&](const auto& c) { return c.designation == name; });
-        if (hit == cores.end())
-            fields.fault("core", "\"" + name + "\" is not in the core table; give it as own_core.");
-        coil.core = *hit;
-    }
-    coil.wireText = fields.text("wire");
-    const auto wire = parseWire(coil.wireText);
-    if (!wire) fields.fault("wire", wire.error().sentence);
-    coil.wire = *wire;
-    coil.target = fields.quantity("target", Unit::henry, 1e-9, 1);
-    coil.tolerance = fields.number("tolerance", 0.1, 100, coil.core.ferrite() ? 30 : 5);
-    coil.tail = fields.number("tail_mm", 0, 500, 30) * kMillimetre;
-    std::set<std::string> names;
-    for (JsonFields& row : fields.objects("windings")) {
-        Winding winding = readWinding(row);
-        if (!names.insert(winding.name).second)
-            row.fault("name", "Two windings of this coil have this name.");
-        coil.windings.push_back(winding);
-    }
-    if (coil.windings.empty()) fields.fault("windings", "A coil has at least one winding.");
-    coil.twisted = fields.texts("twisted");
-    for (const std::string& name : coil.twisted) {
-        if (!names.contains(name)) fields.fault("twisted", "\"" + name + "\" is no winding of this coil.");
-    }
-    if (coil.twisted.size() == 1 || coil.twisted.size() > 12)
-        fields.fault("twisted", "Two to twelve windings may be twisted together.");
-    const std::string sense = fields.text("sense", "clockwise");
-    if (sense != "clockwise" && sense != "counter-clockwise")
-        fields.fault("sense", "One of clockwise, counter-clockwise.");
-    coil.clockwise = sense == "clockwise";
-    if (fields.has("impedance")) coil.impedance = fields.quantity("impedance", Unit::ohm, 0.01, 1e6);
-    if (fields.has("lowest")) coil.lowest = fields.quantity("lowest", Unit::hertz, 1, 1e11);
-    if (fields.has("tune")) coil.tune = readTune(fields.object("tune"));
-    coil.note = fields.text("note", "");
-    fields.finish();
-    return coil;
 }
 
 Step readStep(JsonFields& fields) {
@@ -289,111 +183,6 @@ Ratings readRatings(JsonFields fields) {
     return r;
 }
 
-/// Everything that one record says of another must exist.
-class References {
- public:
-    explicit References(const Kit& kit) : kit_(kit) {}
-
-    void check() const {
-        unique("parts", kit_.parts, &Part::ref);
-        unique("coils", kit_.coils, &Coil::ref);
-        unique("steps", kit_.steps, &Step::id);
-        unique("checks", kit_.checks, &Check::id);
-        unique("adjustments", kit_.adjustments, &Adjustment::id);
-        coils();
-        steps();
-        adjustments();
-        for (std::size_t i = 0; i < kit_.lowPass.size(); ++i) {
-            need(known(kit_.lowPass[i].ref), at("low_pass", i) + "/ref", kit_.lowPass[i].ref);
-        }
-    }
-
- private:
-    const Kit& kit_;
-
-    static std::string at(const std::string& list, std::size_t i) {
-        return "/" + list + "/" + std::to_string(i);
-    }
-
-    static void need(bool ok, const std::string& path, const std::string& name) {
-        if (!ok)
-            throw JsonFault{{path, "\"" + name + "\" is named here, but the kit has nothing of that name."}};
-    }
-
-    template <class Records>
-    static void unique(const std::string& list, const Records& records,
-                       std::string Records::value_type::*key) {
-        std::set<std::string> seen;
-        for (std::size_t i = 0; i < records.size(); ++i) {
-            if (!seen.insert(records[i].*key).second) {
-                throw JsonFault{{at(list, i), "\"" + records[i].*key + "\" is there twice."}};
-            }
-        }
-    }
-
-    bool known(const std::string& ref) const {
-        return kit_.part(ref) != nullptr || kit_.coil(ref) != nullptr;
-    }
-
-    void coils() const {
-        for (std::size_t i = 0; i < kit_.coils.size(); ++i) {
-            const auto& tune = kit_.coils[i].tune;
-            if (!tune) continue;
-            const Part* trimmer = kit_.part(tune->trimmer);
-            const std::string path = at("coils", i) + "/tune";
-            need(trimmer != nullptr, path + "/trimmer", tune->trimmer);
-            if (!(trimmer->high > trimmer->low))
-                throw JsonFault{{path + "/trimmer", "This part has no low and high."}};
-            for (const std::string& ref : tune->fixed) {
-                const Part* part = kit_.part(ref);
-                need(part != nullptr && part->kind == PartKind::capacitor, path + "/fixed", ref);
-            }
-            if (tankOf(kit_, *tune).at(0.0) <= 0)
-                throw JsonFault{{path, "There is no capacitance across this coil."}};
-        }
-    }
-
-    bool subjectKnown(const std::string& subject) const {
-        const auto colon = subject.find(':');
-        if (colon == std::string::npos) return false;
-        const std::string kind = subject.substr(0, colon), id = subject.substr(colon + 1);
-        if (kind == "part") return kit_.part(id) != nullptr;
-        if (kind == "coil") return kit_.coil(id) != nullptr;
-        if (kind == "check") return kit_.check(id) != nullptr;
-        if (kind == "adjust") return kit_.adjustment(id) != nullptr;
-        return kind == "step" && kit_.step(id) != nullptr;
-    }
-
-    void steps() const {
-        for (std::size_t i = 0; i < kit_.steps.size(); ++i) {
-            const Step& step = kit_.steps[i];
-            for (const auto& ref : step.fits) need(known(ref), at("steps", i) + "/fits", ref);
-            for (const Step::Keep& keep : step.keeps)
-                need(kit_.step(keep.until) != nullptr, at("steps", i) + "/keep/until", keep.until);
-            if (!step.hold) continue;
-            for (const auto& subject : step.hold->needs) {
-                need(subjectKnown(subject), at("steps", i) + "/hold/needs", subject);
-            }
-        }
-        for (std::size_t i = 0; i < kit_.lookAheads.size(); ++i) {
-            need(kit_.step(kit_.lookAheads[i].from) != nullptr, at("look_aheads", i) + "/from",
-                 kit_.lookAheads[i].from);
-            need(kit_.step(kit_.lookAheads[i].until) != nullptr, at("look_aheads", i) + "/until",
-                 kit_.lookAheads[i].until);
-        }
-        const auto order = stepOrder(kit_, Order::manual);
-        if (!order) throw JsonFault{{"/steps, " + order.error().place, order.error().sentence}};
-    }
-
-    void adjustments() const {
-        for (std::size_t i = 0; i < kit_.adjustments.size(); ++i) {
-            const Adjustment& a = kit_.adjustments[i];
-            need(kit_.part(a.adjuster) != nullptr, at("adjustments", i) + "/adjuster", a.adjuster);
-            need(a.coil.empty() || kit_.coil(a.coil) != nullptr, at("adjustments", i) + "/coil", a.coil);
-        }
-    }
-};
-
 Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cores) {
     JsonFields top(document, "");
     if (top.text("format") != "ombrek-kit")
@@ -428,7 +217,7 @@ Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cor
     }
     if (top.has("ratings")) kit.ratings = readRatings(top.object("ratings"));
     top.finish();
-    References(kit).check();
+    checkReferences(kit);
     return kit;
 }
 
