@@ -22,6 +22,11 @@ QString ofAll(int done, std::size_t all, const QString& what) {
     return QStringLiteral("%1 of %2 %3").arg(done).arg(all).arg(what);
 }
 
+/// "coil" of one, "coils" of more.
+QString counted(std::size_t number, const QString& one) {
+    return number == 1 ? one : one + QStringLiteral("s");
+}
+
 StationLine partsIn(const Kit& kit, const Build& build) {
     const BagCount bag = countBag(kit, build);
     QString state = QStringLiteral("%1 of %2").arg(bag.in).arg(bag.total);
@@ -36,7 +41,8 @@ StationLine winding(const Kit& kit, const Build& build) {
         done += wound(coil, build);
         right += coilVerdict(coil, build).state == VerdictState::pass;
     }
-    return {QStringLiteral("Winding"), ofAll(done, kit.coils.size(), QStringLiteral("coils")),
+    return {QStringLiteral("Winding"),
+            ofAll(done, kit.coils.size(), counted(kit.coils.size(), QStringLiteral("coil"))),
             share(done, kit.coils.size()), right == int(kit.coils.size())};
 }
 
@@ -46,21 +52,26 @@ StationLine board(const Kit& kit, const Build& build) {
         done += build.done(step.id);
         holds += step.hold && !build.done(step.id);
     }
-    QString state = ofAll(done, kit.steps.size(), QStringLiteral("steps"));
+    QString state = ofAll(done, kit.steps.size(), counted(kit.steps.size(), QStringLiteral("step")));
     const auto open = openFindings(build).size();
     if (open > 0)
         return {QStringLiteral("Board"),
                 QStringLiteral("%1 of %2, %3 to mend").arg(done).arg(kit.steps.size()).arg(open),
                 share(done, kit.steps.size()), false};
     if (done > 0 && holds > 0)
-        state = QStringLiteral("%1 of %2, %3 holds").arg(done).arg(kit.steps.size()).arg(holds);
+        state = QStringLiteral("%1 of %2, %3 %4")
+                    .arg(done)
+                    .arg(kit.steps.size())
+                    .arg(holds)
+                    .arg(counted(std::size_t(holds), QStringLiteral("hold")));
     return {QStringLiteral("Board"), state, share(done, kit.steps.size()), done == int(kit.steps.size())};
 }
 
 StationLine firstLight(const Kit& kit, const Build& build) {
     int done = 0;
     for (const Check& check : kit.checks) done += checkVerdict(check, build).state == VerdictState::pass;
-    return {QStringLiteral("First light"), ofAll(done, kit.checks.size(), QStringLiteral("checks")),
+    return {QStringLiteral("First light"),
+            ofAll(done, kit.checks.size(), counted(kit.checks.size(), QStringLiteral("check"))),
             share(done, kit.checks.size()), done == int(kit.checks.size())};
 }
 

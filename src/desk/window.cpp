@@ -182,7 +182,7 @@ void Window::refresh() {
     }
     shown->refresh();
     if (!session_.hasBuild()) {
-        wire_->show(QString(), QStringLiteral("An empty book"), {});
+        wire_->show(QString(), QStringLiteral("An empty book"), QString(), {});
         sums_->setSitting(QString(), QString());
         return;
     }
@@ -191,8 +191,7 @@ void Window::refresh() {
     const std::size_t evenings = eveningsOf(kit, build).size();
     const QString sittings =
         evenings <= 1 ? QStringLiteral("first sitting") : QStringLiteral("sitting %1").arg(evenings);
-    wire_->show(qs(kit.name), qs(kit.summary) + QStringLiteral("\n") + sittings,
-                stationLines(kit, build, session_.profile()));
+    wire_->show(qs(kit.name), qs(kit.summary), sittings, stationLines(kit, build, session_.profile()));
     const SittingLine sitting = sittingLine(kit, build, wallClock());
     sums_->setSitting(sitting.today, sitting.left);
     setWindowTitle(QStringLiteral("%1 – Ombrek").arg(qs(kit.name)));

@@ -50,10 +50,12 @@ WireRail::WireRail(QWidget* parent) : QWidget(parent) {
     setAccessibleName(QStringLiteral("Stations"));
 }
 
-void WireRail::show(const QString& kit, const QString& summary, std::vector<StationLine> lines) {
-    if (kit == kit_ && summary == summary_ && lines == lines_) return;
+void WireRail::show(const QString& kit, const QString& summary, const QString& sitting,
+                    std::vector<StationLine> lines) {
+    if (kit == kit_ && summary == summary_ && sitting == sitting_ && lines == lines_) return;
     kit_ = kit;
     summary_ = summary;
+    sitting_ = sitting;
     lines_ = std::move(lines);
     QStringList words;
     for (const auto& line : lines_) words << line.name + QStringLiteral(": ") + line.state;
@@ -71,18 +73,32 @@ QRectF WireRail::row(int station) const {
     return {8, 104 + station * pitch, width() - 8.0, std::min(60.0, pitch - 6)};
 }
 
+/// The kit's name, at most two lines on what it is, and the sitting under them.
+void WireRail::paintHead(QPainter& p) const {
+    const Colours& c = coloursOf(*this);
+    const int wide = width() - 30;
+    p.setPen(c.ink);
+    p.setFont(benchFont(20, true));
+    p.drawText(QRectF(22, 22, wide, 28), Qt::AlignLeft | Qt::AlignVCenter,
+               kit_.isEmpty() ? QStringLiteral("Ombrek")
+                              : QFontMetrics(p.font()).elidedText(kit_, Qt::ElideRight, wide));
+    p.setFont(benchFont(13));
+    p.setPen(c.soft);
+    const QFontMetrics metrics(p.font());
+    const QString summary = metrics.elidedText(summary_, Qt::ElideRight, 2 * wide - 40);
+    QRect used;
+    p.drawText(QRect(22, 50, wide, 2 * metrics.lineSpacing()),
+               Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, summary, &used);
+    const int top = summary.isEmpty() ? 50 : used.bottom() + 1;
+    p.drawText(QRect(22, top, wide, metrics.lineSpacing()), Qt::AlignLeft | Qt::AlignTop, sitting_);
+}
+
 void WireRail::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     const Colours& c = coloursOf(*this);
     p.fillRect(rect(), c.rail);
-    p.setPen(c.ink);
-    p.setFont(benchFont(20, true));
-    p.drawText(QRectF(22, 22, width() - 30.0, 28), Qt::AlignLeft | Qt::AlignVCenter,
-               kit_.isEmpty() ? QStringLiteral("Ombrek") : kit_);
-    p.setFont(benchFont(13));
-    p.setPen(c.soft);
-    p.drawText(QRectF(22, 50, width() - 30.0, 40), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, summary_);
+    paintHead(p);
     for (int i = 0; i < int(lines_.size()); ++i) {
         const QRectF r = row(i);
         if (i != current_) continue;

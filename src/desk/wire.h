@@ -13,7 +13,8 @@ class WireRail : public QWidget {
     Q_OBJECT
  public:
     explicit WireRail(QWidget* parent = nullptr);
-    void show(const QString& kit, const QString& summary, std::vector<StationLine> lines);
+    void show(const QString& kit, const QString& summary, const QString& sitting,
+              std::vector<StationLine> lines);
     void setCurrent(int station);
     QSize sizeHint() const override { return {214, 600}; }
 
@@ -26,8 +27,9 @@ class WireRail : public QWidget {
 
  private:
     QRectF row(int station) const;
+    void paintHead(QPainter& p) const;
 
-    QString kit_, summary_;
+    QString kit_, summary_, sitting_;
     std::vector<StationLine> lines_;
     int current_ = 0;
 };

@@ -1,6 +1,7 @@
 #include <QFile>
 #include <QImage>
 #include <fstream>
+#include <nlohmann/json.hpp>
 
 #include "desk/board/board_model.h"
 #include "desk/board/free_evenings.h"
@@ -230,4 +231,40 @@ TEST_CASE("the build sheet is a PDF of several pages") {
     CHECK(text.starts_with("%PDF"));
     CHECK(text.find("/Count") != std::string::npos);
     CHECK(text.size() > 20000);
+}
+
+TEST_CASE("a kit without places shows the parts of the step as they look, also under the loupe") {
+    Desk desk([](const std::filesystem::path& file) {
+        auto kit = nlohmann::json::parse(practiceKit().text);
+        kit.erase("board");
+        for (auto& part : kit["parts"]) part.erase("place");
+        REQUIRE(Book::open(file).value()->startBuild("no places", kit.dump()));
+    });
+    desk.key(Qt::Key_F3);
+    const auto shown = [&] {
+        const auto* parts = desk.window().page()->findChild<QWidget*>("step parts");
+        REQUIRE(parts != nullptr);
+        CHECK(parts->isVisible());
+        return parts->accessibleName();
+    };
+    const auto goTo = [&](const QString& step) {
+        desk.key(Qt::Key_Home);
+        for (int i = 0; i < 80 && !desk.now().startsWith(step); ++i) desk.key(Qt::Key_Down);
+        REQUIRE(desk.now().startsWith(step));
+    };
+    CHECK(shown() == QStringLiteral("Parts of this step: "));  // the bench is laid out first
+    goTo(QStringLiteral("Solder D1"));
+    CHECK(shown().contains(QStringLiteral("D1 ")));
+    const Part& d1 = *desk.kit().part("D1");
+    CHECK(shown().contains(QString::fromStdString(d1.orientation)));
+    const QImage one = desk.window().page()->findChild<QWidget*>("step parts")->grab().toImage();
+    goTo(QStringLiteral("Solder R80"));
+    CHECK(shown().contains(QStringLiteral("R82")));
+    CHECK(desk.window().page()->findChild<QWidget*>("step parts")->grab().toImage() != one);
+
+    REQUIRE(desk.session().book().doStep("d1"));
+    desk.session().keep({});
+    desk.key(Qt::Key_N);
+    CHECK(desk.now().startsWith(QStringLiteral("D1, ")));
+    CHECK(shown().contains(QStringLiteral("D1 ")));
 }

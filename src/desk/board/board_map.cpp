@@ -1,5 +1,7 @@
 #include "desk/board/board_map.h"
 
+#include "desk/board/step_parts.h"
+
 namespace ombrek {
 namespace {
 
@@ -7,43 +9,55 @@ constexpr int kLegend = 24;
 
 }  // namespace
 
-BoardMap::BoardMap(QWidget* parent) : QWidget(parent) {
+/// The drawing with its legend.
+class DrawingView : public QWidget {
+ public:
+    void show(BoardDrawing drawing) {
+        drawing_ = std::move(drawing);
+        update();
+    }
+
+ protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        const Colours& c = coloursOf(*this);
+        drawing_.paint(p, QRectF(rect()).adjusted(0, 0, 0, -kLegend), c);
+        const QRectF line(0, height() - kLegend, width(), kLegend);
+        p.setFont(benchFont(13));
+        p.setPen(c.soft);
+        const QString marks = QStringLiteral("ringed: now · hatched: in · outline: waits");
+        const QString side =
+            drawing_.mirrored ? QStringLiteral("From the solder side") : QStringLiteral("From above");
+        const QString whole =
+            side + (drawing_.mirrored ? QStringLiteral(", mirrored") : QStringLiteral(", print towards you"));
+        const auto wide = [&](const QString& text) { return QFontMetrics(p.font()).horizontalAdvance(text); };
+        p.drawText(line, Qt::AlignRight | Qt::AlignVCenter, marks);
+        p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter,
+                   wide(whole) + wide(marks) + 20 < width() ? whole : side);
+    }
+
+ private:
+    BoardDrawing drawing_;
+};
+
+BoardMap::BoardMap(QWidget* parent)
+    : QStackedWidget(parent), drawing_(new DrawingView), parts_(new StepParts) {
     setObjectName(QStringLiteral("map"));
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    addWidget(drawing_);
+    addWidget(parts_);
 }
 
-void BoardMap::show(BoardDrawing drawing) {
-    drawing_ = std::move(drawing);
+void BoardMap::show(BoardDrawing drawing, const std::vector<const Part*>& inHand) {
+    const bool placed = drawing.board.width > 0 && !drawing.pieces.empty();
     QStringList now;
-    for (const BoardPiece& piece : drawing_.pieces) {
-        if (piece.fitting == BoardPiece::Fitting::now) now << QString::fromStdString(piece.part->ref);
-    }
-    setAccessibleName(QStringLiteral("The board%1; to be fitted: %2")
-                          .arg(drawing_.mirrored ? QStringLiteral(", solder side") : QString(),
+    for (const Part* part : inHand) now << QString::fromStdString(part->ref);
+    setAccessibleName(QStringLiteral("The board%1; in hand: %2")
+                          .arg(drawing.mirrored ? QStringLiteral(", solder side") : QString(),
                                now.join(QStringLiteral(", "))));
-    update();
-}
-
-void BoardMap::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    const Colours& c = coloursOf(*this);
-    if (drawing_.board.width <= 0 || drawing_.pieces.empty()) {
-        p.setFont(benchFont(20));
-        p.setPen(c.soft);
-        p.drawText(rect().adjusted(30, 0, -30, 0), Qt::AlignCenter | Qt::TextWordWrap,
-                   QStringLiteral("No places are known for this kit's parts.\n\nI reads a placement table "
-                                  "(designator, x, y); until then the plan beside this is all there is."));
-        return;
-    }
-    drawing_.paint(p, QRectF(rect()).adjusted(0, 0, 0, -kLegend), c);
-    const QRectF line(0, height() - kLegend, width(), kLegend);
-    p.setFont(benchFont(13));
-    p.setPen(c.soft);
-    p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter,
-               drawing_.mirrored ? QStringLiteral("From the solder side, mirrored")
-                                 : QStringLiteral("From above, print towards you"));
-    p.drawText(line, Qt::AlignRight | Qt::AlignVCenter,
-               QStringLiteral("ringed: now · hatched: in · outline: waits"));
+    setCurrentWidget(placed ? static_cast<QWidget*>(drawing_) : parts_);
+    parts_->show(inHand);
+    drawing_->show(std::move(drawing));
 }
 
 }  // namespace ombrek

@@ -1,23 +1,23 @@
 #pragma once
 
-#include <QWidget>
+#include <QStackedWidget>
 
 #include "report/board_drawing.h"
 
 namespace ombrek {
 
-/// The board's drawing as the big thing of a page: which side it is and what the marks mean stand below.
-class BoardMap : public QWidget {
+/// The board's drawing as the big thing of a page: which side it is and what the marks mean stand below. For
+/// a kit that does not say where its parts sit, the parts in hand as the builder sees them.
+class BoardMap : public QStackedWidget {
  public:
     explicit BoardMap(QWidget* parent = nullptr);
-    void show(BoardDrawing drawing);
+    /// @param inHand  the parts that are fitted or looked at now
+    void show(BoardDrawing drawing, const std::vector<const Part*>& inHand);
     QSize minimumSizeHint() const override { return {420, 300}; }
 
- protected:
-    void paintEvent(QPaintEvent* event) override;
-
  private:
-    BoardDrawing drawing_;
+    class DrawingView* drawing_;
+    class StepParts* parts_;
 };
 
 }  // namespace ombrek

@@ -305,7 +305,13 @@ void BoardPage::showMap(const BoardView& v) {
         if (aim && !aimed) drawing.middle = {piece.part->place->x, piece.part->place->y};
         aimed = aimed || aim;
     }
-    map_->show(std::move(drawing));
+    std::vector<const Part*> inHand;
+    if (v.step != nullptr) {
+        for (const std::string& ref : v.step->fits) {
+            if (const Part* part = session_.kit().part(ref)) inHand.push_back(part);
+        }
+    }
+    map_->show(std::move(drawing), inHand);
 }
 
 void BoardPage::showStep(const BoardView& v) {
@@ -341,12 +347,14 @@ void BoardPage::showStep(const BoardView& v) {
         line(QStringLiteral("Mind the heat, close by and in: ") + hot.join(QStringLiteral(", ")));
     }
     for (const std::string& ahead : v.aheads) line(QStringLiteral("Look ahead: ") + qs(ahead));
+    const bool lines = layout->count() > 0;
     step_->addBody(stepBody_);
     QStringList texts;
     if (!v.note.empty()) texts << qs(v.note);
     if (!v.remark.empty()) texts << QStringLiteral("Your remark: ") + qs(v.remark);
     step_->setText(texts.join(QStringLiteral("\n")));
     step_->setCaution(qs(v.caution));
+    step_->setVisible(lines || !texts.isEmpty() || !v.caution.empty());
 }
 
 void BoardPage::refresh() {

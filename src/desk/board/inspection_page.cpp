@@ -170,7 +170,7 @@ void InspectionPage::refresh() {
     }
     drawing.mirrored = pass_ != Pass::senses;  // joints are on the solder side
     drawing.zoom = parts.empty() || !parts[std::size_t(at_)]->place ? 1 : 2.6;
-    map_->show(std::move(drawing));
+    map_->show(std::move(drawing), parts.empty() ? parts : std::vector{parts[std::size_t(at_)]});
     const auto open = openFindings(session_.build());
     task_->setTitle(QStringLiteral("%1: %2 left, %3 to mend")
                         .arg(pass_ == Pass::joints   ? QStringLiteral("This sitting's joints")

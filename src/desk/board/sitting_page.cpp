@@ -2,6 +2,7 @@
 
 #include <QDateTime>
 #include <QPainter>
+#include <algorithm>
 
 #include "desk/board/free_evenings.h"
 #include "desk/pieces/card.h"
@@ -55,11 +56,13 @@ class WantView : public QWidget {
     }
 
  private:
-    /// Text wrapped to at most two lines. @return where the next thing begins
-    static double paintText(QPainter& p, const QRectF& room, const QString& text, int pixels, bool bold) {
+    /// Text wrapped to at most so many lines. @return where the next thing begins
+    static double paintText(QPainter& p, const QRectF& room, const QString& text, int pixels, bool bold,
+                            int lines = 2) {
         p.setFont(benchFont(pixels, bold));
         const QFontMetrics metrics(p.font());
-        const QRect box(int(room.left()), int(room.top()), int(room.width()), metrics.lineSpacing() * 2 + 1);
+        const QRect box(int(room.left()), int(room.top()), int(room.width()),
+                        metrics.lineSpacing() * lines + 1);
         const QRect used = metrics.boundingRect(box, Qt::AlignLeft | Qt::TextWordWrap, text);
         p.drawText(box, Qt::AlignLeft | Qt::TextWordWrap, text);
         return room.top() + std::min(used.height(), box.height()) + 1;
@@ -74,15 +77,13 @@ class WantView : public QWidget {
             for (std::size_t i = 0; i < group.wants.size(); ++i) {
                 const auto& want = group.wants[i];
                 p.setPen(c.ink);
-                if (room.height() < 62 && i + 1 < group.wants.size()) {
+                if (room.height() < 80 && i + 1 < group.wants.size()) {
                     paintText(p, room, QStringLiteral("and %1 more").arg(group.wants.size() - i), 14, false);
                     return;
                 }
                 room.setTop(paintText(p, room, qs(want.what), 15, false));
                 p.setPen(c.soft);
-                const QString why =
-                    QFontMetrics(benchFont(13)).elidedText(qs(want.why), Qt::ElideRight, int(room.width()));
-                if (!why.isEmpty()) room.setTop(paintText(p, room, why, 13, false));
+                if (!want.why.empty()) room.setTop(paintText(p, room, qs(want.why), 13, false, 3));
                 room.setTop(room.top() + 5);
             }
             room.setTop(room.top() + 8);
@@ -203,16 +204,21 @@ void SittingPage::showAhead() {
 }
 
 void SittingPage::showPace() {
-    const Pace pace(workDone(session_.kit(), session_.build()));
+    const std::vector<WorkDone> done = workDone(session_.kit(), session_.build());
+    const Pace pace(done);
     const PlanTime time = planTime(session_.kit(), session_.build());
     std::vector<Card::Fact> facts{
         {QStringLiteral("At the bench so far"), hoursAndMinutes(time.spent)},
         {QStringLiteral("Left, probably"), hoursAndMinutes(time.left.middle)},
         {QStringLiteral("Eight times in ten"),
          QStringLiteral("%1 to %2").arg(hoursAndMinutes(time.left.low), hoursAndMinutes(time.left.high))}};
-    for (const WorkKind kind : {WorkKind::solder, WorkKind::winding, WorkKind::test})
+    for (const WorkKind kind : {WorkKind::solder, WorkKind::winding, WorkKind::test}) {
+        const bool learnt =
+            std::any_of(done.begin(), done.end(), [&](const WorkDone& w) { return w.kind == kind; });
         facts.push_back({qs(word(kind)).left(1).toUpper() + qs(word(kind)).mid(1),
-                         QStringLiteral("%1 of the plan").arg(pace.factor(kind), 0, 'f', 2)});
+                         learnt ? QStringLiteral("%1 of the plan").arg(pace.factor(kind), 0, 'f', 2)
+                                : QStringLiteral("none of it yet")});
+    }
     pace_->setFacts(facts);
 }
 
@@ -235,7 +241,7 @@ void SittingPage::showOdds() {
     finish_->setText(
         QStringLiteral("Free: %1.\n%2 schedules drawn by lot; one evening in seven comes to nothing.")
             .arg(qs(session_.book().preference("evenings")))
-            .arg(kTrials));
+            .arg(QLocale().toString(kTrials)));
 }
 
 void SittingPage::refresh() {
