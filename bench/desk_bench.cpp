@@ -12,7 +12,6 @@
 #include "desk/window.h"
 #include "formats/files.h"
 #include "look/colours.h"
-#include "look/plot.h"
 
 // How long the window takes: to be usable, to answer a key, to show a long list. Times depend on the machine,
 // so each is given beside another from the same run.
@@ -118,8 +117,8 @@ void keysToScreen(const Tables& tables, const std::filesystem::path& file) {
              16, 50);
     window.openRoom(Room::figures, QStringLiteral("L1"));
     tellKeys("figures follow: ",
-             keyToPaint(window, window.page()->findChild<Plot*>(), Qt::Key_Plus, Qt::Key_Minus, 200), kFrame,
-             2 * kFrame);
+             keyToPaint(window, window.page()->findChild<QWidget*>("plot"), Qt::Key_Plus, Qt::Key_Minus, 200),
+             kFrame, 2 * kFrame);
 }
 
 double listOf(int lines) {

@@ -96,6 +96,7 @@ Plot::Plot(QWidget* parent) : QWidget(parent), plot_(new QCustomPlot(this)) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->addWidget(plot_);
+    plot_->setObjectName(QStringLiteral("plot"));
     plot_->setFocusPolicy(Qt::NoFocus);
     plot_->setAttribute(Qt::WA_TransparentForMouseEvents);
 }
