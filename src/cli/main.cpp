@@ -20,7 +20,9 @@ int main(int argc, char** argv) {
     CoilQuestion question;
     auto* coil =
         options.add_subcommand("coil", "turns, inductance, wire and fit of a winding on a ring core");
-    coil->add_option("--core", question.core, "designation in the core table, T37-6")->required();
+    coil->add_option("--core", question.core,
+                     "designation in the core table, T37-6, or a ring of your own, \"AL4.9n 12.7x7.7x4.8\"")
+        ->required();
     auto* turns = coil->add_option("--turns", question.turns, "turns on the core");
     auto* wanted = coil->add_option("--inductance", question.inductance, "inductance wanted, 1.2u");
     turns->excludes(wanted);
@@ -81,7 +83,8 @@ int main(int argc, char** argv) {
     auto* plan = options.add_subcommand("plan", "the steps of a kit in the order of a school");
     plan->add_option("KIT", planned.kit, "kit file");
     plan->add_option("--from-list", planned.list, "a parts list, from which a plan is made");
-    plan->add_option("--order", planned.order, "manual, lowest, kind, stage or hardest")->capture_default_str();
+    plan->add_option("--order", planned.order, "manual, lowest, kind, stage or hardest")
+        ->capture_default_str();
     plan->add_flag("--json", json, "print JSON");
 
     std::string file;

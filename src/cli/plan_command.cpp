@@ -57,8 +57,7 @@ int planCommand(const PlanQuestion& q, bool json) {
                          {"minutes", step.minutes},
                          {"holds", holdsOf(step)},
                          {"needs", needs}});
-        if (!json)
-            std::printf("%c %5.0f min  %s\n", step.hold ? '|' : ' ', step.minutes, step.title.c_str());
+        if (!json) std::printf("%c %5.0f min  %s\n", step.hold ? '|' : ' ', step.minutes, step.title.c_str());
     }
     if (json) {
         printJson({{"steps", steps}, {"minutes_total", total}});

@@ -1,8 +1,10 @@
 #include <cmath>
+#include <sstream>
 
 #include "cli/commands.h"
 #include "cli/print.h"
 #include "core/coil/loss.h"
+#include "core/coil/own_core.h"
 #include "core/coil/winding.h"
 #include "core/sums/sums.h"
 #include "formats/files.h"
@@ -40,11 +42,24 @@ struct CoilAnswer {
     int turns = 0;
 };
 
-Result<CoilAnswer> readQuestion(const CoilQuestion& q) {
+/// A core of the table, or a ring of one's own: "AL4.9n 12.7x7.7x4.8".
+Result<MagneticCore> coreNamed(const std::string& text) {
     const auto tables = readTables(dataFolder());
     if (!tables) return tl::make_unexpected(tables.error());
-    const MagneticCore* core = tables->core(q.core);
-    if (core == nullptr) return problem("core", "\"" + q.core + "\" is not in the core table.");
+    if (const MagneticCore* core = tables->core(text)) return *core;
+    MagneticCore own;
+    std::istringstream words(text);
+    bool all = true;
+    for (std::string word; words >> word;) all = takeOwnCore(own, word) && all;
+    if (all && whole(own)) return own;
+    return problem("core", "\"" + text +
+                               "\" is not in the core table; a ring of your own is AL and size in mm, "
+                               "\"AL4.9n 12.7x7.7x4.8\".");
+}
+
+Result<CoilAnswer> readQuestion(const CoilQuestion& q) {
+    const auto core = coreNamed(q.core);
+    if (!core) return tl::make_unexpected(core.error());
     const auto wire = parseWire(q.wire);
     if (!wire) return tl::make_unexpected(wire.error());
     if (q.tailMillimetres < 0 || q.tailMillimetres > 1000)

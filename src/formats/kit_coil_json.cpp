@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <set>
 
+#include "core/coil/own_core.h"
+
 namespace ombrek {
 namespace {
 
@@ -10,17 +12,24 @@ constexpr double kMillimetre = 1e-3;
 
 MagneticCore readOwnCore(JsonFields fields) {
     MagneticCore core;
-    core.shape = MagneticCore::Shape::twoHole;
     core.designation = fields.text("name");
-    if (fields.text("shape") != "two-hole")
-        fields.fault("shape", "A kit's own core is \"two-hole\"; rings come from the table.");
+    const std::string shape = fields.text("shape");
+    if (shape != "two-hole" && shape != "ring")
+        fields.fault("shape", "A kit's own core is a \"ring\" or \"two-hole\".");
+    core.shape = shape == "ring" ? MagneticCore::Shape::ring : MagneticCore::Shape::twoHole;
     core.material = fields.text("material", "ferrite");
     core.mix = fields.text("mix", "");
     core.al = fields.quantity("al", Unit::henry, 1e-12, 1e-3);
     core.alTolerancePercent = fields.number("al_tolerance", 0, 100, 25);
-    core.outerDiameter = fields.number("width_mm", 0.5, 200) * kMillimetre;
     core.height = fields.number("height_mm", 0.5, 200) * kMillimetre;
-    core.turnLength = fields.number("turn_mm", 1, 1000) * kMillimetre;
+    if (core.shape == MagneticCore::Shape::ring) {
+        core.outerDiameter = fields.number("outer_mm", 1, 500) * kMillimetre;
+        core.innerDiameter = fields.number("inner_mm", 0.5, core.outerDiameter / kMillimetre) * kMillimetre;
+        if (!whole(core)) fields.fault("inner_mm", "The hole of this ring is as wide as the ring.");
+    } else {
+        core.outerDiameter = fields.number("width_mm", 0.5, 200) * kMillimetre;
+        core.turnLength = fields.number("turn_mm", 1, 1000) * kMillimetre;
+    }
     fields.finish();
     return core;
 }

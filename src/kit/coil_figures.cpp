@@ -8,6 +8,7 @@
 
 #include "core/coil/air_core.h"
 #include "core/coil/loss.h"
+#include "core/coil/own_core.h"
 #include "core/coil/winding.h"
 
 namespace ombrek {
@@ -94,6 +95,10 @@ bool takeWord(CoilIdea& idea, const std::string& word, const std::vector<Magneti
         idea.airRadius = idea.airLength = 0;
         return true;
     }
+    if (takeOwnCore(idea.core, word)) {
+        idea.airRadius = idea.airLength = 0;
+        return true;
+    }
     const bool plain = word.find_first_not_of("0123456789") == std::string::npos;
     if (plain && word.size() < 6) {
         idea.turns = std::stoi(word);
@@ -176,11 +181,14 @@ Result<CoilIdea> changedIdea(CoilIdea idea, std::string_view text, const std::ve
         if (word == "air") {
             if (const auto taken = takeAir(idea, words); !taken) return tl::make_unexpected(taken.error());
         } else if (!takeWord(idea, word, cores, turns)) {
-            return problem("coil", "\"" + word.substr(0, 30) +
-                                       "\" is no core of the table, turns (1 to 500), wire, inductance, "
-                                       "frequency, power or impedance.");
+            return problem("coil",
+                           "\"" + word.substr(0, 30) +
+                               "\" is no core of the table, AL, size, turns (1 to 500), wire, inductance, "
+                               "frequency, power or impedance.");
         }
     }
+    if (!idea.air() && idea.core.shape == MagneticCore::Shape::ring && !whole(idea.core))
+        return problem("coil", "A ring of your own wants its AL and its size in mm: AL4.9n 12.7x7.7x4.8.");
     if (!turns && idea.target > 0 && idea.target != before) idea.turns = turnsFor(idea, idea.target);
     return idea;
 }

@@ -32,9 +32,9 @@ struct CoilIdea {
 /// A coil of a kit as it is planned, at the kit's power and its own frequency.
 CoilIdea ideaOf(const Kit& kit, const Coil& coil);
 
-/// Changes to an idea as one types them, in any order: "T50-6 26 28AWG 2.7u 7M 3W 50ohm", "air 8mm 12mm"
-/// (diameter over the former, length). A plain number is the turns; an inductance also sets the turns, unless
-/// they are given.
+/// Changes to an idea as one types them, in any order: "T50-6 26 28AWG 2.7u 7M 3W 50ohm",
+/// "AL4.9n 12.7x7.7x4.8" (a ring of one's own), "air 8mm 12mm" (diameter over the former, length). A plain
+/// number is the turns; an inductance also sets the turns, unless they are given.
 /// @return the changed idea, or a sentence on the word that is not understood
 Result<CoilIdea> changedIdea(CoilIdea idea, std::string_view text, const std::vector<MagneticCore>& cores);
 

@@ -6,6 +6,19 @@
 
 using nlohmann::json;
 
+TEST_CASE("coil: a ring of one's own, its AL and size in words") {
+    const auto table = json::parse(run("coil --core T50-2 --turns 20 --json").out);
+    const auto own = json::parse(run("coil --core 'AL4.9n 12.7x7.7x4.83' --turns 20 --json").out);
+    CHECK(own["inductance"].get<double>() == Approx(table["inductance"].get<double>()));
+    CHECK(own["turns_that_fit"] == table["turns_that_fit"]);
+    for (const char* bad : {"AL4.9n", "12.7x7.7x4.83", "AL4.9 12.7x7.7x4.83", "AL4.9n 12.7x7.7x4.83 red"}) {
+        const Ran ran = run("coil --turns 20 --json --core '" + std::string(bad) + "'");
+        INFO(bad);
+        CHECK(ran.code == 2);
+        CHECK(json::parse(ran.out)["problem"]["place"] == "core");
+    }
+}
+
 TEST_CASE("coil: copper Q and flux at a frequency and a power") {
     const auto out = json::parse(run("coil --core T50-6 --turns 20 --frequency 21M --power 3 --json").out);
     CHECK(out["q_copper"].get<double>() > 100);

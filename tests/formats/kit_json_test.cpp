@@ -75,6 +75,30 @@ TEST_CASE("all kits that ship are whole") {
     }
 }
 
+TEST_CASE("a kit brings a core of its own, a ring or with two holes") {
+    json kit = smallKit();
+    kit["coils"][0].erase("core");
+    kit["coils"][0]["own_core"] = {{"name", "club ring"}, {"shape", "ring"},   {"material", "powdered-iron"},
+                                   {"al", "3.2n"},        {"al_tolerance", 8}, {"outer_mm", 9.5},
+                                   {"inner_mm", 5.2},     {"height_mm", 3.3}};
+    const auto own = read(kit);
+    REQUIRE(own);
+    CHECK(own->coils[0].core.designation == "club ring");
+    CHECK(own->coils[0].core.al == 3.2e-9);
+    CHECK(own->coils[0].core.innerDiameter == Approx(5.2e-3));
+    CHECK(own->coils[0].tolerance == 5);
+    const std::pair<const char*, json> faults[] = {{"shape", "pot"}, {"inner_mm", 9.5}, {"inner_mm", 12},
+                                                   {"outer_mm", 0},  {"al", "0"},       {"turn_mm", 17}};
+    for (const auto& [field, value] : faults) {
+        INFO(field);
+        json wrong = kit;
+        wrong["coils"][0]["own_core"][field] = value;
+        const auto refused = read(wrong);
+        REQUIRE_FALSE(refused);
+        CHECK(refused.error().place.find("/coils/0/own_core") == 0);
+    }
+}
+
 TEST_CASE("each kind of fault in a kit is told at its path") {
     struct Fault {
         const char* pointer;

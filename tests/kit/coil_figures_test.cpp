@@ -44,6 +44,21 @@ TEST_CASE("what if: words in any order change the coil", "[coil figures]") {
         CHECK_FALSE(changedIdea(a, bad, cores()));
 }
 
+TEST_CASE("what if, on a ring of one's own", "[coil figures]") {
+    // The T50-2 of the core table said in words: the same coil.
+    const MagneticCore& table = *shippedTables().core("T50-2");
+    const CoilIdea own = idea("AL4.9n 12.7x7.7x4.83 24 5M 3W"), same = idea("T50-2 24 5M 3W");
+    CHECK(table.al == Approx(own.core.al));
+    CHECK(figuresOf(own).inductance == Approx(figuresOf(same).inductance));
+    CHECK(line(figuresOf(own), "Neatly")->value == line(figuresOf(same), "Neatly")->value);
+    CHECK(line(figuresOf(own), "Drift") == nullptr);  // only the table knew its temperature coefficient
+    CHECK(idea("AL4.9n 12.7x7.7x4.83 1u").turns == idea("T50-2 1u").turns);
+    CHECK(idea("T50-2 AL10n 10").core.al == Approx(1e-8));
+    const auto half = changedIdea(idea("air 8mm 12mm"), "AL4.9n", cores());
+    REQUIRE_FALSE(half);
+    CHECK(half.error().sentence.find("size in mm") != std::string::npos);
+}
+
 TEST_CASE("an air-core coil follows Wheeler's formula and says where that ends", "[coil figures]") {
     // Source: H. A. Wheeler 1928, r²N²/(9r + 10l), inches: 10 turns, radius ½ in, length 1 in: 1.724 µH.
     CoilIdea wheeler = idea("air 10mm 25.4mm 10");
