@@ -84,6 +84,28 @@ std::vector<PlanStep> planSteps(const Kit& kit) {
     return out;
 }
 
+namespace {
+
+/// Whether a reading belongs to a step: of a part or coil it fits, or something its hold rests on.
+bool readFor(const Step& step, const std::string& subject) {
+    const std::string ref = subject.substr(subject.find(':') + 1);
+    const auto has = [](const std::vector<std::string>& list, const std::string& what) {
+        return std::find(list.begin(), list.end(), what) != list.end();
+    };
+    return has(step.fits, ref) || (step.hold && has(step.hold->needs, subject));
+}
+
+/// When the last reading between two times ended that is no part of a step: before it the builder was at
+/// another station.
+std::int64_t backFromElsewhere(const Build& build, const Step& step, std::int64_t from, std::int64_t to) {
+    for (const Reading& r : build.readings) {
+        if (r.at > from && r.at <= to && !readFor(step, r.subject)) from = r.at;
+    }
+    return from;
+}
+
+}  // namespace
+
 double benchMinutes(const Build& build, std::int64_t from, std::int64_t to) {
     double seconds = 0;
     for (const auto* list : {&build.sittings, &build.away}) {
@@ -112,7 +134,8 @@ std::vector<WorkDone> workDone(const Kit& kit, const Build& build) {
         double planned = 0;
         while (end < done.size() && done[end].at - done[i].at <= kTogether)
             planned += done[end++].step->minutes;
-        const double took = benchMinutes(build, before, done[end - 1].at), ratio = took / planned;
+        const std::int64_t from = backFromElsewhere(build, *done[i].step, before, done[i].at);
+        const double took = benchMinutes(build, from, done[end - 1].at), ratio = took / planned;
         before = done[end - 1].at;
         for (; i < end; ++i) {
             if (ratio > 0.05 && ratio < 20)

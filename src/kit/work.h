@@ -21,9 +21,10 @@ std::vector<PlanStep> planSteps(const Kit& kit);
 /// Minutes at the bench between two times: the stretches, and the pauses that are to count.
 double benchMinutes(const Build& build, std::int64_t from, std::int64_t to);
 
-/// What the steps done took, from the bench clock between one's end and the next's. Steps ended within a
-/// minute share their time by plan; a step that took a twentieth or twenty times its plan tells of something
-/// else and is left out.
+/// What the steps done took, from the bench clock between one's end and the next's; time before a reading
+/// that belongs to no such step (a coil measured, a check) is another station's and left out. Steps ended
+/// within a minute share their time by plan; a step that took a twentieth or twenty times its plan tells of
+/// something else and is left out.
 std::vector<WorkDone> workDone(const Kit& kit, const Build& build);
 std::vector<WorkLeft> workLeft(const Kit& kit, const Build& build);
 

@@ -72,6 +72,24 @@ TEST_CASE("what steps took comes from the bench clock, the night left out", "[si
     // The rest of the first evening, 40 min, and ten of the second: longer than planned by more than ten
     // times.
     CHECK(done[2].took == Approx(50));
+    // An hour's winding between two steps, ended by a coil's reading, is no soldering; a reading of a part
+    // that the step itself fits is part of it.
+    Build between;
+    between.sittings = {{0, 7200}};
+    between.steps["lay-out"] = {false, 600};
+    between.steps["look-board"] = {false, 4500};
+    Reading reading;
+    reading.subject = "coil:L1";
+    reading.at = 4200;
+    between.readings = {reading};
+    CHECK(workDone(kit(), between)[1].took == Approx(5));
+    between.readings.front().at = 5000;  // afterwards: it tells nothing of that step
+    CHECK(workDone(kit(), between)[1].took == Approx(65));
+    between.steps["r-supply"] = {false, 5400};
+    between.readings.front().subject = "part:" + kit().step("r-supply")->fits.front();
+    between.readings.front().at = 5100;
+    CHECK(workDone(kit(), between)[2].took == Approx(15));
+
     Build batch;
     batch.sittings = {{0, 3600}};
     batch.steps["lay-out"] = {false, 900};

@@ -23,6 +23,18 @@ QString dateOf(std::int64_t seconds) {
     return QLocale().toString(QDateTime::fromSecsSinceEpoch(seconds).date(), QLocale::ShortFormat);
 }
 
+/// Things one after another that are wanted for the same reason, in one line.
+std::vector<SittingAhead::Want> byReason(const std::vector<SittingAhead::Want>& wants) {
+    std::vector<SittingAhead::Want> out;
+    for (const auto& want : wants) {
+        if (!out.empty() && out.back().why == want.why)
+            out.back().what += ", " + want.what;
+        else
+            out.push_back(want);
+    }
+    return out;
+}
+
 }  // namespace
 
 /// What a sitting wants in two columns, each thing with its reason; what finds no room is counted.
@@ -61,6 +73,8 @@ class WantView : public QWidget {
                             int lines = 2) {
         p.setFont(benchFont(pixels, bold));
         const QFontMetrics metrics(p.font());
+        lines = std::min(lines, int(room.height()) / metrics.lineSpacing());
+        if (lines < 1) return room.top();
         const QRect box(int(room.left()), int(room.top()), int(room.width()),
                         metrics.lineSpacing() * lines + 1);
         const QRect used = metrics.boundingRect(box, Qt::AlignLeft | Qt::TextWordWrap, text);
@@ -196,10 +210,9 @@ void SittingPage::showAhead() {
                QStringLiteral("As far as \"%1\". Lay out what it wants before the iron is hot.")
                    .arg(qs(ahead.steps.back()->title)));
     }
-    wants_->show({{QStringLiteral("Have ready"), ahead.tools},
-                  {QStringLiteral("Lay aside"), ahead.keeps},
-                  {QStringLiteral("It stops for proof"), ahead.holds}},
-                 {{QStringLiteral("Not yet"), ahead.notYet}});
+    wants_->show(
+        {{QStringLiteral("Have ready"), byReason(ahead.tools)}, {QStringLiteral("Lay aside"), ahead.keeps}},
+        {{QStringLiteral("Not yet"), ahead.notYet}, {QStringLiteral("It stops for proof"), ahead.holds}});
     ahead_->setVisible(!ahead.steps.empty());
 }
 
