@@ -5,7 +5,7 @@
 
 #include "bench/scpi.h"
 #include "book/book.h"
-#include "core/parts/bag.h"
+#include "core/parts/part_kind.h"
 #include "formats/files.h"
 #include "formats/kit_json.h"
 #include "formats/stock_csv.h"

@@ -5,7 +5,7 @@
 #include <random>
 
 #include "core/coil/winding.h"
-#include "core/parts/bag.h"
+#include "core/parts/part_kind.h"
 #include "formats/json_fields.h"
 
 namespace ombrek {

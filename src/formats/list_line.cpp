@@ -4,7 +4,7 @@
 #include <array>
 #include <optional>
 
-#include "core/parts/bag.h"
+#include "core/parts/part_kind.h"
 #include "formats/designators.h"
 #include "formats/encoding.h"
 #include "formats/list_doubts.h"

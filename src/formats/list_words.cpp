@@ -4,9 +4,9 @@
 #include <array>
 #include <cmath>
 
-#include "core/parts/bag.h"
 #include "core/parts/bands.h"
 #include "core/parts/marks.h"
+#include "core/parts/part_kind.h"
 #include "formats/encoding.h"
 
 namespace ombrek {

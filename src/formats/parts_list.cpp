@@ -5,7 +5,7 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
-#include "core/parts/bag.h"
+#include "core/parts/part_kind.h"
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
 #include "kit/plan_from_parts.h"

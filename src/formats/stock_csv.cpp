@@ -4,7 +4,7 @@
 #include <array>
 #include <cmath>
 
-#include "core/parts/bag.h"
+#include "core/parts/part_kind.h"
 
 namespace ombrek {
 namespace {

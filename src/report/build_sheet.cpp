@@ -1,12 +1,11 @@
 #include "report/build_sheet.h"
 
-#include <QBuffer>
 #include <QPainter>
-#include <QPdfWriter>
 #include <QTextDocument>
 #include <algorithm>
 #include <cmath>
 
+#include "report/a4_pdf.h"
 #include "report/board_drawing.h"
 
 namespace ombrek {
@@ -82,63 +81,80 @@ std::optional<BoardDrawing> mapOf(const Kit& kit, const Step& step) {
     return out;
 }
 
-}  // namespace
+/// Steps one below another, each with its piece of the map, over as many pages as it takes.
+class SheetPrinter {
+ public:
+    SheetPrinter(QPdfWriter& writer, const Kit& kit, const Build& build)
+        : writer_(writer),
+          kit_(kit),
+          build_(build),
+          p_(&writer),
+          width_(writer.width() - 2 * kMargin),
+          foot_(writer.height() - kMargin - 16) {}
 
-QByteArray buildSheetAsPdf(const Kit& kit, const Build& build, const std::vector<std::size_t>& order) {
-    QByteArray out;
-    QBuffer buffer(&out);
-    buffer.open(QIODevice::WriteOnly);
-    QPdfWriter writer(&buffer);
-    writer.setPageSize(QPageSize(QPageSize::A4));
-    writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-    writer.setResolution(72);
-    writer.setTitle(QString::fromStdString(kit.name) + QStringLiteral(", build sheet"));
-    QPainter p(&writer);
-    const Colours colours = paperColours();
-    const double width = writer.width() - 2 * kMargin, foot = writer.height() - kMargin - 16;
-    int page = 1;
-    double y = kMargin;
-    const auto footer = [&] {
-        p.setFont(benchFont(9));
-        p.setPen(Qt::black);
-        p.drawText(QRectF(kMargin, writer.height() - kMargin, width, 14), Qt::AlignRight,
-                   QStringLiteral("%1, page %2").arg(QString::fromStdString(kit.name)).arg(page));
-    };
-    p.setFont(benchFont(18, true));
-    p.drawText(QRectF(kMargin, y, width, 26), Qt::AlignLeft,
-               QString::fromStdString(kit.name) + QStringLiteral(", build sheet, ") +
-                   QString::fromUtf8(school(build.order).name.data(), int(school(build.order).name.size())));
-    y += 34;
-    for (std::size_t i = 0; i < order.size(); ++i) {
-        const Step& step = kit.steps[order[i]];
-        const auto map = mapOf(kit, step);
+    void print(const std::vector<std::size_t>& order) {
+        const std::string_view name = school(build_.order).name;
+        p_.setFont(benchFont(18, true));
+        p_.drawText(QRectF(kMargin, y_, width_, 26), Qt::AlignLeft,
+                    QString::fromStdString(kit_.name) + QStringLiteral(", build sheet, ") +
+                        QString::fromUtf8(name.data(), int(name.size())));
+        y_ += 34;
+        for (std::size_t i = 0; i < order.size(); ++i) printStep(kit_.steps[order[i]], i + 1);
+        printFoot();
+    }
+
+ private:
+    void printFoot() {
+        p_.setFont(benchFont(9));
+        p_.setPen(Qt::black);
+        p_.drawText(QRectF(kMargin, writer_.height() - kMargin, width_, 14), Qt::AlignRight,
+                    QStringLiteral("%1, page %2").arg(QString::fromStdString(kit_.name)).arg(page_));
+    }
+
+    void turnPage() {
+        printFoot();
+        writer_.newPage();
+        ++page_;
+        y_ = kMargin;
+    }
+
+    void printStep(const Step& step, std::size_t number) {
+        const auto map = mapOf(kit_, step);
         QTextDocument text;
         text.setDefaultFont(benchFont(10));
         text.setDocumentMargin(0);
-        text.setTextWidth(map ? width - kMapWidth - kGap : width);
-        text.setHtml(stepHtml(kit, build, step, i + 1));
+        text.setTextWidth(map ? width_ - kMapWidth - kGap : width_);
+        text.setHtml(stepHtml(kit_, build_, step, number));
         const double height = std::max(text.size().height(), map ? 96.0 : 0.0);
-        if (y + height > foot && y > kMargin + 40) {
-            footer();
-            writer.newPage();
-            ++page;
-            y = kMargin;
-        }
-        p.save();
-        p.translate(kMargin, y);
-        text.drawContents(&p);
-        p.restore();
-        if (map) map->paint(p, QRectF(kMargin + width - kMapWidth, y, kMapWidth, 92), colours);
+        if (y_ + height > foot_ && y_ > kMargin + 40) turnPage();
+        p_.save();
+        p_.translate(kMargin, y_);
+        text.drawContents(&p_);
+        p_.restore();
+        if (map) map->paint(p_, QRectF(kMargin + width_ - kMapWidth, y_, kMapWidth, 92), colours_);
         if (step.hold) {
-            p.setPen(QPen(Qt::black, 1.6));
-            p.setBrush(Qt::NoBrush);
-            p.drawRect(QRectF(kMargin - 6, y - 3, width + 12, height + 6));
+            p_.setPen(QPen(Qt::black, 1.6));
+            p_.setBrush(Qt::NoBrush);
+            p_.drawRect(QRectF(kMargin - 6, y_ - 3, width_ + 12, height + 6));
         }
-        y += height + 12;
+        y_ += height + 12;
     }
-    footer();
-    p.end();
-    return out;
+
+    QPdfWriter& writer_;
+    const Kit& kit_;
+    const Build& build_;
+    QPainter p_;
+    const Colours colours_ = paperColours();
+    const double width_, foot_;
+    int page_ = 1;
+    double y_ = kMargin;
+};
+
+}  // namespace
+
+QByteArray buildSheetAsPdf(const Kit& kit, const Build& build, const std::vector<std::size_t>& order) {
+    const QString title = QString::fromStdString(kit.name) + QStringLiteral(", build sheet");
+    return a4Pdf(title, 0, 72, [&](QPdfWriter& writer) { SheetPrinter(writer, kit, build).print(order); });
 }
 
 }  // namespace ombrek

@@ -1,10 +1,9 @@
 #include "report/labels.h"
 
-#include <QBuffer>
 #include <QPainter>
-#include <QPdfWriter>
 
 #include "look/colours.h"
+#include "report/a4_pdf.h"
 
 namespace ombrek {
 namespace {
@@ -96,15 +95,8 @@ class SheetPrinter {
 }  // namespace
 
 QByteArray labelsAsPdf(const LabelSheet& sheet) {
-    QByteArray out;
-    QBuffer buffer(&out);
-    buffer.open(QIODevice::WriteOnly);
-    QPdfWriter writer(&buffer);
-    writer.setPageSize(QPageSize(QPageSize::A4));
-    writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-    writer.setTitle(text(sheet.title));
-    SheetPrinter(writer, sheet).print();
-    return out;
+    return a4Pdf(text(sheet.title), 0, 1200,
+                 [&](QPdfWriter& writer) { SheetPrinter(writer, sheet).print(); });
 }
 
 }  // namespace ombrek

@@ -1,11 +1,9 @@
 #include "report/report.h"
 
-#include <QBuffer>
 #include <QDateTime>
 #include <QImage>
 #include <QLocale>
 #include <QPainter>
-#include <QPdfWriter>
 #include <QSvgRenderer>
 #include <QTextDocument>
 
@@ -18,6 +16,7 @@
 #include "kit/tune.h"
 #include "kit/winding.h"
 #include "look/verdict_mark.h"
+#include "report/a4_pdf.h"
 #include "report/plots.h"
 
 namespace ombrek {
@@ -266,30 +265,21 @@ QImage rendered(const QByteArray& svg) {
 }  // namespace
 
 QByteArray reportAsPdf(const Report& report) {
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    QPdfWriter writer(&buffer);
-    writer.setPageSize(QPageSize(QPageSize::A4));
-    writer.setPageMargins(QMarginsF(16, 16, 16, 16), QPageLayout::Millimeter);
-    writer.setTitle(report.title);
-    writer.setCreator(QStringLiteral("Ombrek"));
-    writer.setResolution(96);
-    QTextDocument document;
-    QFont font(QStringLiteral("B612"));
-    font.setPointSizeF(8.5);
-    document.setDefaultFont(font);
-    document.setDefaultStyleSheet(
-        QStringLiteral("th { color: #59646A; } h1 { font-size: 20pt; } h2 { font-size: 13pt; }"));
-    for (std::size_t i = 0; i < report.plots.size(); ++i) {
-        document.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("plot:%1").arg(i)),
-                             rendered(report.plots[i]));
-    }
-    document.setHtml(report.html);
-    document.setPageSize(QSizeF(writer.width(), writer.height()));
-    document.print(&writer);
-    buffer.close();
-    return bytes;
+    return a4Pdf(report.title, 16, 96, [&](QPdfWriter& writer) {
+        QTextDocument document;
+        QFont font(QStringLiteral("B612"));
+        font.setPointSizeF(8.5);
+        document.setDefaultFont(font);
+        document.setDefaultStyleSheet(
+            QStringLiteral("th { color: #59646A; } h1 { font-size: 20pt; } h2 { font-size: 13pt; }"));
+        for (std::size_t i = 0; i < report.plots.size(); ++i) {
+            document.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("plot:%1").arg(i)),
+                                 rendered(report.plots[i]));
+        }
+        document.setHtml(report.html);
+        document.setPageSize(QSizeF(writer.width(), writer.height()));
+        document.print(&writer);
+    });
 }
 
 }  // namespace ombrek

@@ -338,19 +338,6 @@ class Matcher {
 
 }  // namespace
 
-Unit unitOf(PartKind kind) {
-    switch (kind) {
-        case PartKind::resistor:
-            return Unit::ohm;
-        case PartKind::capacitor:
-            return Unit::farad;
-        case PartKind::inductor:
-            return Unit::henry;
-        default:
-            return Unit::none;
-    }
-}
-
 BagAnswer matchBag(const std::vector<WantedPart>& wanted, const std::vector<FoundPart>& found,
                    VerdictRule rule, bool finished) {
     return Matcher(wanted, found, rule, finished).run();

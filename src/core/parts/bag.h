@@ -79,7 +79,4 @@ BagAnswer matchBag(const std::vector<WantedPart>& wanted, const std::vector<Foun
 /// The same marks in another order: readings that the kit still needs come first.
 std::vector<MarkReading> rankByNeed(std::vector<MarkReading> readings, const std::vector<WantedPart>& wanted);
 
-/// What a part of this kind and value measures in.
-Unit unitOf(PartKind kind);
-
 }  // namespace ombrek

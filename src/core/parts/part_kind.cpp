@@ -19,4 +19,17 @@ std::optional<PartKind> partKind(std::string_view word) {
     return static_cast<PartKind>(hit - kWords.begin());
 }
 
+Unit unitOf(PartKind kind) {
+    switch (kind) {
+        case PartKind::resistor:
+            return Unit::ohm;
+        case PartKind::capacitor:
+            return Unit::farad;
+        case PartKind::inductor:
+            return Unit::henry;
+        default:
+            return Unit::none;
+    }
+}
+
 }  // namespace ombrek

@@ -1,15 +1,11 @@
 #include "desk/sign_off/sign_off_page.h"
 
-#include <QDir>
-#include <QPointer>
-#include <QThread>
 #include <algorithm>
 
 #include "desk/pieces/card.h"
 #include "desk/pieces/text.h"
 #include "desk/pieces/trouble_line.h"
 #include "desk/sign_off/gate_list.h"
-#include "formats/files.h"
 #include "kit/sign_off.h"
 #include "report/report.h"
 
@@ -79,30 +75,11 @@ void SignOffPage::choose(int by) {
 }
 
 void SignOffPage::askReport(bool pdf) {
-    const QString start = QDir::home().filePath(qs(session_.kit().id) +
-                                                (pdf ? QStringLiteral(".pdf") : QStringLiteral(".html")));
-    askText(QStringLiteral("Write the report to"), start,
-            [this, pdf](const QString& file) { writeReport(file, pdf); });
-}
-
-void SignOffPage::writeReport(const QString& file, bool pdf) {
-    if (writing_) return;
-    writing_ = true;
-    session_.say(QStringLiteral("Writing the report …"));
-    const Report report = makeReport(session_.kit(), session_.build(), session_.tables(), wallClock());
-    auto* thread = QThread::create([self = QPointer<SignOffPage>(this), report, file, pdf] {
-        const QByteArray bytes = pdf ? reportAsPdf(report) : reportAsHtml(report);
-        const auto written = writeFile(file.toStdString(), bytes.toStdString());
-        QMetaObject::invokeMethod(qApp, [self, written, file] {
-            if (!self) return;
-            self->writing_ = false;
-            self->session_.say(
-                written ? QStringLiteral("Report written: %1").arg(file) : qs(written.error().text()),
-                written ? VerdictState::pass : VerdictState::fail);
-        });
+    const QString name = qs(session_.kit().id) + (pdf ? QStringLiteral(".pdf") : QStringLiteral(".html"));
+    askFile(QStringLiteral("Write the report to"), name, [this, pdf](const QString& file) {
+        const Report report = makeReport(session_.kit(), session_.build(), session_.tables(), wallClock());
+        writeOut(file, [report, pdf] { return pdf ? reportAsPdf(report) : reportAsHtml(report); });
     });
-    connect(thread, &QThread::finished, thread, &QObject::deleteLater);
-    thread->start();
 }
 
 void SignOffPage::refresh() {

@@ -26,14 +26,12 @@ class SignOffPage : public Page {
     void passKnowingly();
     void choose(int by);
     void askReport(bool pdf);
-    void writeReport(const QString& file, bool pdf);
 
     Readiness readiness_;
     QString chosen_;
     GateList* gates_;
     Card *evidence_, *report_;
     QWidget* evidenceBody_ = nullptr;
-    bool writing_ = false;
 };
 
 }  // namespace ombrek
