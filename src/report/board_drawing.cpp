@@ -174,12 +174,11 @@ void BoardDrawing::paintLeaders(QPainter& p, const QRectF& room, const Colours& 
             const QPointF end(x + step / 2, top ? edge.top() - 6 : edge.bottom() + foot);
             p.setPen(QPen(c.copper, 1.3));
             p.drawLine(QPointF(r.center().x(), top ? r.top() - 5 : r.bottom() + 5), end);
-            p.setFont(benchFont(15, true));
+            p.setFont(benchFont(17, true));
             p.setPen(c.ink);
-            p.drawText(QRectF(x, y, step, 20), Qt::AlignCenter, QString::fromStdString(part->ref));
-            p.setFont(benchFont(12));
-            p.setPen(c.soft);
-            p.drawText(QRectF(x + 2, y + 19, step - 4, 18), Qt::AlignCenter,
+            p.drawText(QRectF(x, y, step, 21), Qt::AlignCenter, QString::fromStdString(part->ref));
+            p.setFont(benchFont(14));
+            p.drawText(QRectF(x + 2, y + 20, step - 4, 20), Qt::AlignCenter,
                        QFontMetrics(p.font()).elidedText(QString::fromStdString(part->value), Qt::ElideRight,
                                                          int(step - 4)));
         }
