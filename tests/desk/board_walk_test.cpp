@@ -138,6 +138,8 @@ TEST_CASE("places come from a table, errata go with the kit file") {
     std::ofstream(file) << "ref,x,y,rot\nR1,10,10,0\nR2,90,60,90\nZ9,50,50,0\n";
     desk.key(Qt::Key_I);
     desk.answer(QString::fromStdString(file.string()));
+    const auto idle = [&] { return !desk.window().page()->working(); };
+    REQUIRE(desk.waitFor(idle));
     CHECK(desk.kit().part("R1")->place->x == Approx(6));
     CHECK(desk.kit().part("R2")->place->turn == Approx(270));
     desk.key(Qt::Key_E);
@@ -146,7 +148,7 @@ TEST_CASE("places come from a table, errata go with the kit file") {
     const auto out = desk.path("next.kit.json");
     desk.key(Qt::Key_W);
     desk.answer(QString::fromStdString(out.string()));
-    REQUIRE(desk.waitFor([&] { return !desk.window().page()->working() && std::filesystem::exists(out); }));
+    REQUIRE(desk.waitFor([&] { return idle() && std::filesystem::exists(out); }));
     CHECK(readKitFile(out, shippedTables().cores)->kit.step("lay-out")->erratum == "the strap has no ring");
     desk.key(Qt::Key_Z);
     desk.key(Qt::Key_Z);
@@ -155,6 +157,7 @@ TEST_CASE("places come from a table, errata go with the kit file") {
     std::ofstream(bad) << "no,table,here\n";
     desk.key(Qt::Key_I);
     desk.answer(QString::fromStdString(bad.string()));
+    REQUIRE(desk.waitFor(idle));
     CHECK(desk.kit().part("R1")->place->x == practiceKit().kit.part("R1")->place->x);
 }
 
@@ -172,6 +175,14 @@ TEST_CASE("photographs are kept small, before and after; what is none is refused
     const std::string bytes = desk.session().book().photo(desk.build().photos.front().id);
     const QImage kept = QImage::fromData(QByteArray::fromStdString(bytes));
     CHECK(kept.width() == 1600);
+    // The page shows it: dark green beside an empty frame.
+    const QImage shown = desk.window().page()->grab().toImage();
+    const auto greenAt = [&](double x, double y) {
+        const QColor at = shown.pixelColor(int(x * shown.width()), int(y * shown.height()));
+        return at.green() > at.red() + 60 && at.green() > at.blue() + 60;
+    };
+    CHECK(greenAt(0.25, 0.3));
+    CHECK_FALSE(greenAt(0.75, 0.3));
     const QString none = QString::fromStdString(desk.path("none.jpg").string());
     std::ofstream(none.toStdString()) << "no picture";
     desk.key(Qt::Key_A);
@@ -267,4 +278,87 @@ TEST_CASE("a kit without places shows the parts of the step as they look, also u
     desk.key(Qt::Key_N);
     CHECK(desk.now().startsWith(QStringLiteral("D1, ")));
     CHECK(shown().contains(QStringLiteral("D1 ")));
+}
+
+TEST_CASE("nothing is done or passed before what must come first") {
+    Desk desk(fresh);
+    desk.key(Qt::Key_F3);
+    const auto goTo = [&](const char* id) {
+        const QString title = QString::fromStdString(desk.kit().step(id)->title);
+        desk.key(Qt::Key_Home);
+        for (int i = 0; i < 80 && !desk.now().contains(title); ++i) desk.key(Qt::Key_Down);
+        REQUIRE(desk.now().contains(title));
+    };
+    for (const char* id : {"hold-supply", "look-supply"}) {
+        REQUIRE_FALSE(desk.kit().step(id)->after.empty());
+        goTo(id);
+        desk.key(Qt::Key_Return);
+        CHECK_FALSE(desk.build().done(id));
+        desk.key(Qt::Key_K);
+        CHECK(desk.window().focusWidget() == desk.window().page());  // no reason is asked for
+        CHECK_FALSE(desk.build().done(id));
+    }
+}
+
+TEST_CASE("under the loupe every fault has its number, and all joints can be gone over again") {
+    Desk desk([](const std::filesystem::path& file) {
+        fresh(file);
+        auto book = Book::open(file).value();
+        for (const char* step : {"lay-out", "look-board", "r-supply", "d1", "c-supply"})
+            REQUIRE(book->doStep(step));
+    });
+    desk.key(Qt::Key_F3);
+    desk.key(Qt::Key_N);
+    const std::size_t all = jointsToLookAt(desk.kit(), desk.build()).size();
+    REQUIRE(all >= 7);
+    const std::pair<Qt::Key, Finding::What> keys[] = {{Qt::Key_2, Finding::What::dry},
+                                                      {Qt::Key_3, Finding::What::missed},
+                                                      {Qt::Key_4, Finding::What::flux},
+                                                      {Qt::Key_5, Finding::What::turned},
+                                                      {Qt::Key_6, Finding::What::other}};
+    for (const auto& [key, what] : keys) {
+        const std::string ref = jointsToLookAt(desk.kit(), desk.build()).front()->ref;
+        desk.key(key);
+        CHECK(openFindings(desk.build()).back()->ref == ref);
+        CHECK(openFindings(desk.build()).back()->what == what);
+    }
+    CHECK(jointsToLookAt(desk.kit(), desk.build()).size() == all - 5);
+    const QString here = desk.now();
+    desk.key(Qt::Key_Down);
+    CHECK(desk.now() != here);
+    desk.key(Qt::Key_Up);
+    CHECK(desk.now() == here);
+    while (!jointsToLookAt(desk.kit(), desk.build()).empty()) desk.key(Qt::Key_Return);
+    CHECK(desk.now().startsWith(QStringLiteral("No joint")));
+    desk.key(Qt::Key_3);  // nothing is looked at: nothing is found
+    CHECK(openFindings(desk.build()).size() == 5);
+    desk.key(Qt::Key_S);
+    desk.key(Qt::Key_S);  // from this sitting's joints over the senses to all joints
+    CHECK(desk.now() == QStringLiteral("Every joint of the board has been looked at."));
+    desk.key(Qt::Key_Return);
+    CHECK(desk.window().page()->name() == QStringLiteral("Board"));
+}
+
+TEST_CASE("how long a sitting is to last changes what it will want; nonsense leaves it") {
+    Desk desk(fresh);
+    desk.key(Qt::Key_F3);
+    desk.key(Qt::Key_G);
+    const QString two = desk.now();
+    desk.key(Qt::Key_T);
+    desk.answer(QStringLiteral("30"));
+    const QString half = desk.now();
+    CHECK(half != two);
+    for (const char* bad : {"never", "5", "-60", "17h", "h", "1e9"}) {
+        desk.key(Qt::Key_T);
+        desk.answer(QString::fromLatin1(bad));
+        CHECK(desk.now() == half);
+    }
+    desk.key(Qt::Key_T);
+    desk.answer(QStringLiteral("2h"));
+    CHECK(desk.now() == two);
+    desk.key(Qt::Key_C);  // no evening is known yet: said, no file asked for
+    CHECK(desk.window().focusWidget() == desk.window().page());
+    desk.window().resize(1024, 700);  // less room: what finds none is counted, nothing runs out of its card
+    desk.settle();
+    CHECK(desk.now() == two);
 }

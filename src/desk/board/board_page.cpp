@@ -116,6 +116,20 @@ void BoardPage::nextOrder() {
         session_.say(qs(next.buys) + QStringLiteral(" ") + qs(next.costs));
 }
 
+/// @return whether something else must be done before this step; it is said
+bool BoardPage::saysFirst(const Step& step) {
+    const auto has = [](const std::vector<std::string>& ids, const std::string& id) {
+        return std::find(ids.begin(), ids.end(), id) != ids.end();
+    };
+    for (const Step& other : session_.kit().steps) {
+        if (!has(step.after, other.id) && !has(other.before, step.id)) continue;
+        if (session_.build().done(other.id)) continue;
+        session_.say(QStringLiteral("First: %1.").arg(qs(other.title)), VerdictState::doubtful);
+        return true;
+    }
+    return false;
+}
+
 void BoardPage::done() {
     const BoardView v = view();
     if (v.step == nullptr) return;
@@ -126,14 +140,7 @@ void BoardPage::done() {
         refresh();
         return;
     }
-    for (const Step& other : session_.kit().steps) {
-        const bool mustBefore =
-            std::find(v.step->after.begin(), v.step->after.end(), other.id) != v.step->after.end() ||
-            std::find(other.before.begin(), other.before.end(), id) != other.before.end();
-        if (!mustBefore || session_.build().done(other.id)) continue;
-        session_.say(QStringLiteral("First: %1.").arg(qs(other.title)), VerdictState::doubtful);
-        return;
-    }
+    if (saysFirst(*v.step)) return;
     if (v.step->hold && !v.earned) {
         session_.say(QStringLiteral("This hold is not earned yet; K passes it knowingly."),
                      VerdictState::doubtful);
@@ -147,6 +154,7 @@ void BoardPage::done() {
 void BoardPage::passKnowingly() {
     const BoardView v = view();
     if (v.step == nullptr || !v.step->hold || v.earned || session_.build().done(v.step->id)) return;
+    if (saysFirst(*v.step)) return;
     const std::string id = v.step->id;
     askText(QStringLiteral("Why go on?"), QString(), [this, id](const QString& reason) {
         chosen_.clear();

@@ -35,6 +35,7 @@ class BoardPage : public Page {
     void writeKit();
     void buildSheet();
     void takePlaces(const Placement& placement);
+    bool saysFirst(const Step& step);
     void done();
     void passKnowingly();
     void remark();

@@ -146,8 +146,9 @@ void InspectionPage::refresh() {
     at_ = std::clamp(at_, 0, std::max(0, int(parts.size()) - 1));
     joint_->setTitle(QStringLiteral("What the loupe sees"));
     if (parts.empty()) {
-        setNow(pass_ == Pass::senses ? QStringLiteral("Every polarised part agrees with the print.")
-                                     : QStringLiteral("No joint of this sitting is left to look at."),
+        setNow(pass_ == Pass::senses   ? QStringLiteral("Every polarised part agrees with the print.")
+               : pass_ == Pass::joints ? QStringLiteral("No joint of this sitting is left to look at.")
+                                       : QStringLiteral("Every joint of the board has been looked at."),
                pass_ == Pass::joints ? QStringLiteral("S turns to the polarised parts. Enter goes back.")
                                      : QStringLiteral("Enter goes back to the board."));
     } else {
