@@ -145,6 +145,26 @@ TEST_CASE("the cut list is printed") {
     CHECK(pdf.readAll().startsWith("%PDF-"));
 }
 
+TEST_CASE("a click on the coil is a pass, as quick as one clicks; a coil that is wound takes none") {
+    Desk desk(partWay);
+    desk.key(Qt::Key_F2);
+    auto* coil = desk.window().page()->findChild<QWidget*>("coil");
+    const int before = desk.build().winding("L2", "coil").turns;
+    QTest::mouseClick(coil, Qt::LeftButton);
+    QTest::mouseClick(coil, Qt::LeftButton);
+    // Pressed again within the desktop's double-click time, the second press comes as a double click.
+    QMouseEvent again(QEvent::MouseButtonDblClick, QPointF(40, 40), coil->mapToGlobal(QPointF(40, 40)),
+                      Qt::LeftButton, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(coil, &again);
+    desk.settle();
+    CHECK(desk.build().winding("L2", "coil").turns == before + 3);
+    while (!desk.now().startsWith(QStringLiteral("T1"))) desk.key(Qt::Key_Up);
+    const int wound = desk.build().winding("T1", "main").turns;
+    QTest::mouseClick(coil, Qt::LeftButton);
+    desk.settle();
+    CHECK(desk.build().winding("T1", "main").turns == wound);
+}
+
 TEST_CASE("another core from the drawers, and an unknown ring known by its size, paint and ten turns") {
     Desk desk(partWay);
     desk.key(Qt::Key_F2);
@@ -158,6 +178,12 @@ TEST_CASE("another core from the drawers, and an unknown ring known by its size,
     CHECK(desk.now() == QStringLiteral("It is a T50-6."));
     desk.key(Qt::Key_G);
     desk.answer(QStringLiteral("12.7 7.7 4.8"));
+    CHECK(desk.now().contains(QStringLiteral("one of these")));
+    desk.key(Qt::Key_G);
+    desk.answer(QStringLiteral("round and shiny"));  // a sentence; what was found stands
+    CHECK(desk.now().contains(QStringLiteral("one of these")));
+    desk.key(Qt::Key_Down);
+    desk.key(Qt::Key_Up);
     CHECK(desk.now().contains(QStringLiteral("one of these")));
     desk.key(Qt::Key_Escape);
     CHECK(desk.window().page()->name() == QStringLiteral("Winding"));

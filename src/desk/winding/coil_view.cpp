@@ -208,6 +208,8 @@ void CoilView::drawTwoHole(QPainter& p) const {
     drawCount(p, {width() / 2.0, body.bottom() + 74}, 110);
 }
 
+void CoilView::mousePressEvent(QMouseEvent*) { emit clicked(); }
+
 void CoilView::paintEvent(QPaintEvent*) {
     if (windings_.empty()) return;
     QPainter p(this);

@@ -8,14 +8,20 @@ namespace ombrek {
 
 /// The coil with its true turns, tails and tens; the count in the middle.
 class CoilView : public QWidget {
+    Q_OBJECT
  public:
     explicit CoilView(QWidget* parent = nullptr);
     /// @param leftHanded  the winder feeds the wire with the left hand: the drawing runs the other way round
     void show(const WindingView& view, const Build& build, bool leftHanded);
     QSize minimumSizeHint() const override { return {320, 320}; }
 
+ signals:
+    /// A click anywhere on the coil, for a mouse under the elbow or on the floor.
+    void clicked();
+
  protected:
     void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
 
  private:
     struct Part {

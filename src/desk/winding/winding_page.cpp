@@ -24,6 +24,7 @@ WindingPage::WindingPage(Session& session)
     cutList_->fillWithBody();
     side()->addWidget(cutList_, 2);
     addKeys();
+    connect(coil_, &CoilView::clicked, this, [this] { count(1); });
     connect(list_, &StateList::picked, this, [this](int row) {
         chosen_ = qs(session_.kit().coils[std::size_t(row)].ref);
         refresh();
