@@ -5,40 +5,19 @@
 #include <opencv2/imgproc.hpp>
 #include <vector>
 
+#include "picture/ground.h"
+
 namespace ombrek {
 namespace {
 
-/// The middle value of each channel along the picture's frame: the background.
-cv::Vec3f backgroundOf(const cv::Mat& lab) {
-    const int frame = std::max(3, std::min(lab.rows, lab.cols) / 40);
-    std::vector<float> channel[3];
-    for (int y = 0; y < lab.rows; ++y) {
-        for (int x = 0; x < lab.cols; ++x) {
-            if (x >= frame && y >= frame && x < lab.cols - frame && y < lab.rows - frame) {
-                x = lab.cols - frame - 1;
-                continue;
-            }
-            const auto& v = lab.at<cv::Vec3f>(y, x);
-            for (int c = 0; c < 3; ++c) channel[c].push_back(v[c]);
-        }
-    }
-    cv::Vec3f out;
-    for (int c = 0; c < 3; ++c) {
-        const auto middle = channel[c].begin() + std::ptrdiff_t(channel[c].size() / 2);
-        std::nth_element(channel[c].begin(), middle, channel[c].end());
-        out[c] = *middle;
-    }
-    return out;
-}
-
 /// How far every pixel is from the background, times three.
 cv::Mat differenceOf(const cv::Mat& lab) {
-    const cv::Vec3f ground = backgroundOf(lab);
+    const Ground ground(lab);
     cv::Mat smooth, difference(lab.size(), CV_8U);
     cv::GaussianBlur(lab, smooth, {}, 1.5);
     for (int y = 0; y < lab.rows; ++y) {
         for (int x = 0; x < lab.cols; ++x) {
-            const cv::Vec3f d = smooth.at<cv::Vec3f>(y, x) - ground;
+            const cv::Vec3f d = smooth.at<cv::Vec3f>(y, x) - ground.at(x, y);
             // Shadows change the lightness more than the colour.
             const double far = std::sqrt(0.5 * d[0] * d[0] + d[1] * d[1] + d[2] * d[2]);
             difference.at<std::uint8_t>(y, x) = cv::saturate_cast<std::uint8_t>(far * 3);
@@ -150,15 +129,31 @@ std::optional<RingInPicture> ringAbove(const cv::Mat& difference, double thresho
     return out;
 }
 
-}  // namespace
-
-std::optional<RingInPicture> findRing(const cv::Mat& lab) {
+std::optional<RingInPicture> ringIn(const cv::Mat& lab) {
     const cv::Mat difference = differenceOf(lab);
     cv::Mat ignored;
     const double otsu = cv::threshold(difference, ignored, 0, 255, cv::THRESH_BINARY | cv::THRESH_OTSU);
     // A strong difference first; a pale core on pale ground shows only by a weak one.
     for (const double threshold : {std::clamp(otsu * 0.55, 18.0, 60.0), 30.0, 24.0, 18.0, 14.0, 10.0}) {
         if (auto ring = ringAbove(difference, threshold)) return ring;
+    }
+    return std::nullopt;
+}
+
+}  // namespace
+
+std::optional<RingInPicture> findRing(const cv::Mat& lab) {
+    if (auto ring = ringIn(lab)) return ring;
+    // The coil on a card, and the bench around it: look at the middle alone.
+    for (const double share : {0.7, 0.5}) {
+        const cv::Size size(int(lab.cols * share), int(lab.rows * share));
+        if (std::min(size.width, size.height) < 100) break;
+        const cv::Point corner((lab.cols - size.width) / 2, (lab.rows - size.height) / 2);
+        if (auto ring = ringIn(lab(cv::Rect(corner, size)))) {
+            ring->outerMiddle += cv::Point2d(corner);
+            ring->innerMiddle += cv::Point2d(corner);
+            return ring;
+        }
     }
     return std::nullopt;
 }

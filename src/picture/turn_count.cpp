@@ -5,6 +5,7 @@
 #include <map>
 #include <opencv2/imgproc.hpp>
 
+#include "picture/ground.h"
 #include "picture/ring.h"
 
 namespace ombrek {
@@ -14,6 +15,7 @@ constexpr int kAngles = 2880;  ///< steps around the ring
 constexpr int kSide = 1000;    ///< longest side that is looked at [pixels]
 constexpr double kFirst = 0.40, kLast = 0.92;
 constexpr int kLooks = 14;  ///< radii at which the wires are counted
+constexpr double kAlike = 1.35;
 
 /// The ring unrolled: one row a radius, one column an angle, L*a*b*.
 cv::Mat unroll(const cv::Mat& lab, const RingInPicture& ring) {
@@ -159,13 +161,9 @@ class Counter {
             }
             wireness[std::size_t(k)] = smoothed(wireness[std::size_t(k)], 2.0);
         }
-        // The wire's width, from single wires at the outer radii, where they lie apart.
-        std::vector<double> widths;
-        for (int k = kLooks / 2; k < kLooks; ++k) {
-            for (const Run& run : runsOf(wireness[std::size_t(k)], 5))
-                widths.push_back(run.length * stepAt(k));
-        }
+        const std::vector<double> widths = widthsOf(wireness);
         width_ = quantile(widths, 0.30);
+        alike_ = width_ < kAlike * quantile(widths, 0.05);
         if (!(width_ > 0)) return {};
         std::vector<Look> out;
         for (int k = 0; k < kLooks; ++k)
@@ -173,6 +171,8 @@ class Counter {
         return out;
     }
 
+    /// Whether what was taken for single wires is alike: else some may be two.
+    bool alike() const { return alike_; }
     double widthInSteps(int k) const { return width_ / stepAt(k); }
 
  private:
@@ -180,6 +180,21 @@ class Counter {
         const double t = kFirst + (kLast - kFirst) * k / (kLooks - 1);
         const double inner = std::sqrt(ring_.innerA * ring_.innerB), outer = ring_.meanOuter();
         return 2 * CV_PI * (inner + t * (outer - inner)) / kAngles;
+    }
+
+    /// Widths of wires at the outer radii, where they lie apart. A wire goes on towards the hole; a speck of
+    /// noise does not.
+    std::vector<double> widthsOf(const std::vector<std::vector<float>>& wireness) const {
+        constexpr int kInward = 3;
+        std::vector<double> out;
+        for (int k = kLooks / 2; k < kLooks; ++k) {
+            const auto& inward = wireness[std::size_t(k - kInward)];
+            for (const Run& run : runsOf(wireness[std::size_t(k)], 5)) {
+                if (inward[std::size_t((run.from + run.length / 2) % kAngles)] > 0)
+                    out.push_back(run.length * stepAt(k));
+            }
+        }
+        return out;
     }
 
     Look look(int k, const std::vector<float>& wireness, const std::vector<float>& light) const {
@@ -243,6 +258,7 @@ class Counter {
     const RingInPicture& ring_;
     Surfaces surfaces_;
     double width_ = 0;  ///< of a wire [pixels]
+    bool alike_ = false;
 };
 
 /// The count most looks agree on; among equals the one seen farther out, where wires lie apart.
@@ -300,6 +316,7 @@ Result<TurnCount> countTurns(const Picture& picture) {
     cv::resize(whole, small, {}, scale, scale, cv::INTER_AREA);
     small.convertTo(small, CV_32FC3, 1.0 / 255);
     cv::cvtColor(small, lab, cv::COLOR_RGB2Lab);
+    lab = Ground(lab).evened(lab);
     const auto ring = findRing(lab);
     if (!ring)
         return problem(
@@ -322,7 +339,7 @@ Result<TurnCount> countTurns(const Picture& picture) {
     out.marks = marksOf(looks, out.count, *ring, scale);
     const bool together =
         std::all_of(out.marks.begin(), out.marks.end(), [](auto& m) { return m.agreement > 0.45; });
-    out.sure = share > 0.62 && together && int(out.marks.size()) == out.count;
+    out.sure = share > 0.62 && together && counter.alike() && int(out.marks.size()) == out.count;
     out.sentence = std::to_string(out.count) + (out.count == 1 ? " wire crosses" : " wires cross") +
                    " the front" + (out.sure ? "." : ", but not every look agrees: check the marks.");
     return out;

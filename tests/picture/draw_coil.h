@@ -19,6 +19,8 @@ struct DrawnCoil {
     int overlaps = 0;    ///< pairs of neighbours that lie partly on each other
     int core = 0;        ///< 0 to 5: yellow, red, light grey, charcoal, blue-grey, green
     int size = 900;      ///< of the picture [pixels]
+    double uneven = 0;   ///< light falls off across the picture by this share more
+    double bench = 0;    ///< share of the picture's width on each side that is the bench around a card
 };
 
 /// A ring coil seen from its front, drawn with shaded round wires, tails, a shadow, light from one side,
@@ -110,7 +112,7 @@ inline Picture drawCoil(const DrawnCoil& coil) {
     }
 
     // Light from one side, then the lens: reduce, blur, noise.
-    const double from = even(0, 2 * CV_PI), strength = even(0.05, 0.18);
+    const double from = even(0, 2 * CV_PI), strength = even(0.05, 0.18) + coil.uneven;
     cv::Mat lit;
     image.convertTo(lit, CV_32FC3);
     for (int y = 0; y < side; ++y) {
@@ -121,6 +123,13 @@ inline Picture drawCoil(const DrawnCoil& coil) {
         }
     }
     cv::resize(lit, lit, {coil.size, coil.size}, 0, 0, cv::INTER_AREA);
+    if (coil.bench > 0) {
+        const int edge = int(coil.bench * coil.size), card = coil.size - 2 * edge;
+        cv::Mat onBench(lit.size(), lit.type(), cv::Scalar(62, 88, 116)), small;
+        cv::resize(lit, small, {card, card}, 0, 0, cv::INTER_AREA);
+        small.copyTo(onBench(cv::Rect(edge, edge, card, card)));
+        lit = onBench;
+    }
     if (coil.blur > 0) cv::GaussianBlur(lit, lit, {}, coil.blur);
     std::normal_distribution<float> grain(0, float(coil.noise));
     Picture out{coil.size, coil.size, {}};
