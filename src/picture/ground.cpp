@@ -30,9 +30,12 @@ Ground::Ground(const cv::Mat& lab) : width_(lab.cols), height_(lab.rows) {
 }
 
 cv::Vec3f Ground::at(int x, int y) const {
-    const cv::Matx14d row = termsOf(x, y);
+    const double u = double(x) / width_ - 0.5, v = double(y) / height_ - 0.5;
     cv::Vec3f out;
-    for (int c = 0; c < 3; ++c) out[c] = float((row * weights_[c])(0));
+    for (int c = 0; c < 3; ++c) {
+        const auto& w = weights_[c];
+        out[c] = float(w(0) + w(1) * u + (w(2) + w(3) * u) * v);
+    }
     return out;
 }
 
