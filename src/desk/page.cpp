@@ -209,7 +209,6 @@ void Page::keyPressEvent(QKeyEvent* event) {
 
 void Page::showEvent(QShowEvent* event) {
     QWidget::showEvent(event);
-    sideBox_->setVisible(!bigOnly_ && side_->count() > 0);  // a page without facts gives their room away
     if (!entryRow_->isVisible()) setFocus();
 }
 
@@ -221,7 +220,7 @@ void Page::resizeEvent(QResizeEvent* event) {
 
 void Page::setBigOnly(bool on) {
     bigOnly_ = on;
-    sideBox_->setVisible(!on && side_->count() > 0);
+    sideBox_->setVisible(!on && side_->count() > 0);  // a page without facts gives their room away
     why_->setVisible(!on);
     keyRow_->setVisible(!on);
 }

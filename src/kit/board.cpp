@@ -67,6 +67,17 @@ const Step* nextStep(const Kit& kit, const std::vector<std::size_t>& order, cons
     return nullptr;
 }
 
+const Step* mustComeFirst(const Step& step, const Kit& kit, const Build& build) {
+    const auto has = [](const std::vector<std::string>& ids, const std::string& id) {
+        return std::find(ids.begin(), ids.end(), id) != ids.end();
+    };
+    for (const Step& other : kit.steps) {
+        const bool before = has(step.after, other.id) || has(other.before, step.id);
+        if (before && !build.done(other.id)) return &other;
+    }
+    return nullptr;
+}
+
 std::vector<LookAhead> lookAheadsAt(const Step& step, const Kit& kit, const Build& build) {
     std::vector<LookAhead> out;
     for (const LookAhead& ahead : kit.lookAheads) {

@@ -21,6 +21,9 @@ bool holdEarned(const Step& step, const Kit& kit, const Build& build);
 /// The first step in order that is not done, or null. @param order  indices into kit.steps, from stepOrder
 const Step* nextStep(const Kit& kit, const std::vector<std::size_t>& order, const Build& build);
 
+/// The first step, in the manual's order, that must be done before this one and is not; null when none is.
+const Step* mustComeFirst(const Step& step, const Kit& kit, const Build& build);
+
 /// Look-aheads in force at a step: their `from` is this step or done, their `until` is still to come.
 std::vector<LookAhead> lookAheadsAt(const Step& step, const Kit& kit, const Build& build);
 

@@ -90,12 +90,8 @@ void sayDrift(const CoilIdea& idea, CoilFigures& out) {
 bool takeWord(CoilIdea& idea, const std::string& word, const std::vector<MagneticCore>& cores, bool& turns) {
     const auto core = std::find_if(cores.begin(), cores.end(),
                                    [&](const MagneticCore& c) { return c.designation == word; });
-    if (core != cores.end()) {
-        idea.core = *core;
-        idea.airRadius = idea.airLength = 0;
-        return true;
-    }
-    if (takeOwnCore(idea.core, word)) {
+    if (core != cores.end()) idea.core = *core;
+    if (core != cores.end() || takeOwnCore(idea.core, word)) {
         idea.airRadius = idea.airLength = 0;
         return true;
     }

@@ -44,6 +44,24 @@ bool polarisedCapacitor(const Part& part) {
     return part.kind == PartKind::capacitor && !part.orientation.empty();
 }
 
+/// Whether a reading belongs to a step: of a part or coil it fits, or something its hold rests on.
+bool readFor(const Step& step, const std::string& subject) {
+    const std::string ref = subject.substr(subject.find(':') + 1);
+    const auto has = [](const std::vector<std::string>& list, const std::string& what) {
+        return std::find(list.begin(), list.end(), what) != list.end();
+    };
+    return has(step.fits, ref) || (step.hold && has(step.hold->needs, subject));
+}
+
+/// When the last reading between two times ended that is no part of a step: before it the builder was at
+/// another station.
+std::int64_t backFromElsewhere(const Build& build, const Step& step, std::int64_t from, std::int64_t to) {
+    for (const Reading& r : build.readings) {
+        if (r.at > from && r.at <= to && !readFor(step, r.subject)) from = r.at;
+    }
+    return from;
+}
+
 }  // namespace
 
 WorkKind workOf(const Kit& kit, const Step& step) {
@@ -83,28 +101,6 @@ std::vector<PlanStep> planSteps(const Kit& kit) {
     }
     return out;
 }
-
-namespace {
-
-/// Whether a reading belongs to a step: of a part or coil it fits, or something its hold rests on.
-bool readFor(const Step& step, const std::string& subject) {
-    const std::string ref = subject.substr(subject.find(':') + 1);
-    const auto has = [](const std::vector<std::string>& list, const std::string& what) {
-        return std::find(list.begin(), list.end(), what) != list.end();
-    };
-    return has(step.fits, ref) || (step.hold && has(step.hold->needs, subject));
-}
-
-/// When the last reading between two times ended that is no part of a step: before it the builder was at
-/// another station.
-std::int64_t backFromElsewhere(const Build& build, const Step& step, std::int64_t from, std::int64_t to) {
-    for (const Reading& r : build.readings) {
-        if (r.at > from && r.at <= to && !readFor(step, r.subject)) from = r.at;
-    }
-    return from;
-}
-
-}  // namespace
 
 double benchMinutes(const Build& build, std::int64_t from, std::int64_t to) {
     double seconds = 0;

@@ -14,8 +14,8 @@ namespace {
 constexpr int kAngles = 2880;  ///< steps around the ring
 constexpr int kSide = 1000;    ///< longest side that is looked at [pixels]
 constexpr double kFirst = 0.40, kLast = 0.92;
-constexpr int kLooks = 14;  ///< radii at which the wires are counted
-constexpr double kAlike = 1.35;
+constexpr int kLooks = 14;       ///< radii at which the wires are counted
+constexpr double kAlike = 1.35;  ///< widths of single wires differ by less
 
 /// The ring unrolled: one row a radius, one column an angle, L*a*b*.
 cv::Mat unroll(const cv::Mat& lab, const RingInPicture& ring) {

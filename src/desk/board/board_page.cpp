@@ -118,16 +118,10 @@ void BoardPage::nextOrder() {
 
 /// @return whether something else must be done before this step; it is said
 bool BoardPage::saysFirst(const Step& step) {
-    const auto has = [](const std::vector<std::string>& ids, const std::string& id) {
-        return std::find(ids.begin(), ids.end(), id) != ids.end();
-    };
-    for (const Step& other : session_.kit().steps) {
-        if (!has(step.after, other.id) && !has(other.before, step.id)) continue;
-        if (session_.build().done(other.id)) continue;
-        session_.say(QStringLiteral("First: %1.").arg(qs(other.title)), VerdictState::doubtful);
-        return true;
-    }
-    return false;
+    const Step* first = mustComeFirst(step, session_.kit(), session_.build());
+    if (first != nullptr)
+        session_.say(QStringLiteral("First: %1.").arg(qs(first->title)), VerdictState::doubtful);
+    return first != nullptr;
 }
 
 void BoardPage::done() {

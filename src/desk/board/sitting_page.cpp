@@ -191,7 +191,6 @@ void SittingPage::reckon() {
             const LongWork::Progress& go) { return finishOdds(pace, left, free, kMissed, kTrials, 1, go); },
         [this](std::optional<FinishOdds> odds) {
             odds_ = std::move(odds);
-            session_.say(QString());
             showOdds();
         });
 }
