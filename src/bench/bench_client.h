@@ -2,6 +2,7 @@
 
 #include <QObject>
 #include <QString>
+#include <array>
 #include <functional>
 
 #include "core/quantity/problem.h"
@@ -11,28 +12,35 @@ namespace ombrek {
 
 /// Takes readings from SCPI instruments over TCP without ever blocking the window.
 ///
-/// Each reading is one short conversation: connect, say what is probed (on the practice bench), ask, read one
-/// line. An instrument that is absent, slow or talks rubbish gives a Problem within the time limit.
+/// An instrument is asked who it is before its first reading; what is meant for the practice bench (SIM:…)
+/// goes only to one that says it is of it. Each reading is one short conversation: connect, let what it says
+/// unasked go by, ask, read one line. An instrument that is absent, slow or talks rubbish gives a Problem
+/// within the time limit.
 class BenchClient : public QObject {
     Q_OBJECT
  public:
     using Answer = std::function<void(Result<double>)>;
+    using Ports = std::array<quint16, 4>;
 
     explicit BenchClient(QObject* parent = nullptr) : QObject(parent) {}
 
-    /// Where the four instruments listen: `firstPort` and the three after it. @param practice  they know
-    /// SIM:PROBe
-    void setAddress(const QString& host, quint16 firstPort, bool practice);
+    /// Where the four instruments listen: `firstPort` and the three after it.
+    void setAddress(const QString& host, quint16 firstPort);
+    void setPorts(const QString& host, const Ports& ports);
     void setTimeout(int milliseconds) { timeout_ = milliseconds; }
     QString host() const { return host_; }
-    quint16 firstPort() const { return firstPort_; }
+    quint16 firstPort() const { return ports_[0]; }
+
+    /// Which kit the practice bench must be on (see practiceMark), and how that kit stands: SIM lines that
+    /// say where its adjusters are, what is wound and bent. Asked for before each question to the practice
+    /// bench.
+    void setPractice(const QString& kitMark, std::function<QByteArray()> state);
+    /// Whether the instrument of this role has said that it is of the practice bench.
+    bool isPractice(InstrumentRole role) const;
 
     /// Ask the instrument for `unit` what it reads at `subject`. @param setting  as PracticeTruth::at takes
-    /// it `answer` is called once, from the event loop.
+    /// it `answer` is called once, from the event loop; an overload is infinite.
     void take(Unit unit, const QString& subject, double setting, Answer answer);
-
-    /// Tell the practice bench that a coil was squeezed or spread.
-    void bend(const QString& coil, double percent, Answer answer);
 
     /// What is printed on a part of the practice bench, for the builder to see; on a real bench nothing is
     /// asked and the answer is empty.
@@ -43,11 +51,20 @@ class BenchClient : public QObject {
 
  private:
     using LineAnswer = std::function<void(Result<QString>)>;
+    /// What an instrument has said of itself.
+    struct Identity {
+        enum class State { unknown, absent, silent, known } state = State::unknown;
+        QString line;
+    };
     void converse(InstrumentRole role, const QByteArray& text, LineAnswer answer);
+    void whenKnown(InstrumentRole role, std::function<void(Result<void>)> then);
+    Result<void> onThisKit(InstrumentRole role) const;
 
-    QString host_ = "127.0.0.1";
-    quint16 firstPort_ = 5925;
-    bool practice_ = true;
+    QString host_ = QStringLiteral("127.0.0.1");
+    Ports ports_{5925, 5926, 5927, 5928};
+    std::array<Identity, 4> identities_;
+    QString kitMark_;
+    std::function<QByteArray()> state_;
     int timeout_ = 2000;
 };
 

@@ -14,6 +14,8 @@ class BenchServer : public QObject {
  public:
     explicit BenchServer(PracticeInstruments instruments, QObject* parent = nullptr);
 
+    ~BenchServer() override;
+
     /// @param firstPort  of four in a row; 0 lets the system choose each
     /// @return a Problem when a port is taken
     Result<void> listen(quint16 firstPort);
@@ -24,6 +26,7 @@ class BenchServer : public QObject {
 
     PracticeInstruments instruments_;
     std::array<QTcpServer, 4> servers_;
+    std::array<int, 4> open_{};  ///< conversations at each
 };
 
 }  // namespace ombrek

@@ -1,10 +1,14 @@
+#include <unistd.h>
 #include <CLI/CLI.hpp>
+
 #include <QCoreApplication>
+#include <QSocketNotifier>
 #include <cstdio>
 
 #include "bench/bench_server.h"
 #include "bench/practice_kit.h"
 #include "formats/files.h"
+#include "formats/kit_json.h"
 
 using namespace ombrek;
 
@@ -24,6 +28,11 @@ int main(int argc, char** argv) {
         "127.0.0.1 and "
         "probe the practice kit."};
     quint16 port = 5925;
+    std::string kitFile;
+    bool untilClosed = false;
+    options.add_option("--kit", kitFile, "kit file to be on; the practice kit if none is given");
+    options.add_flag("--until-stdin-closes", untilClosed,
+                     "end when standard input ends, as it does with the program that started this one");
     options.add_option("--port", port, "first of four ports; 0 lets the system choose")
         ->capture_default_str();
     CLI11_PARSE(options, argc, argv);
@@ -33,8 +42,23 @@ int main(int argc, char** argv) {
     if (!tables) return refuse(tables.error());
     auto practice = readPracticeKit(dataFolder(), *tables);
     if (!practice) return refuse(practice.error());
+    if (!kitFile.empty()) {
+        auto own = readKitFile(kitFile, tables->cores);
+        if (!own) return refuse(own.error());
+        // The troubles of the practice bag are the practice kit's; any other kit has an honest bag.
+        if (own->kit.id != practice->kit.id) practice->bag = honestBag(own->text);
+        practice->kit = std::move(own->kit);
+        practice->text = std::move(own->text);
+    }
+    const std::string mark = practiceMark(practice->text);
     BenchServer server(
-        PracticeInstruments(PracticeTruth(std::move(practice->kit), std::move(practice->bag))));
+        PracticeInstruments(PracticeTruth(std::move(practice->kit), std::move(practice->bag)), mark));
+    QSocketNotifier input(0, QSocketNotifier::Read);
+    input.setEnabled(untilClosed);
+    QObject::connect(&input, &QSocketNotifier::activated, &application, [] {
+        char ignored[256];
+        if (::read(0, ignored, sizeof ignored) <= 0) QCoreApplication::quit();
+    });
     if (const auto ready = server.listen(port); !ready) return refuse(ready.error());
     for (const InstrumentRole role : kInstrumentRoles) {
         std::printf("%.*s 127.0.0.1:%d\n", int(name(role).size()), name(role).data(), server.port(role));

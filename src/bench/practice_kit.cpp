@@ -1,15 +1,19 @@
 #include "bench/practice_kit.h"
 
+#include <unistd.h>
+
 #include <algorithm>
 #include <cmath>
 
 #include "bench/scpi.h"
 #include "book/book.h"
+#include "book/file_guard.h"
 #include "core/parts/part_kind.h"
 #include "formats/files.h"
 #include "formats/kit_json.h"
 #include "formats/stock_csv.h"
 #include "kit/inspection.h"
+#include "kit/key_down.h"
 #include "kit/parts_in.h"
 #include "kit/proof.h"
 #include "kit/tune.h"
@@ -100,9 +104,11 @@ class PracticeBuilder {
             const bool bend =
                 advice && (advice->act == TrimAdvice::Act::squeeze || advice->act == TrimAdvice::Act::spread);
             if (!bend && coilVerdict(coil, *book_.build()).state != VerdictState::doubtful) break;
+            if (!advice) break;
             now_ += 90;
-            instruments_.answer(InstrumentRole::lcMeter,
-                                "SIM:BEND " + coil.ref + "," + plainNumber(-0.8 * advice->deviationPercent));
+            const double percent = -0.8 * advice->deviationPercent;
+            instruments_.answer(InstrumentRole::lcMeter, "SIM:BEND " + coil.ref + "," + plainNumber(percent));
+            keep(book_.bent(coil.ref, 1 + percent / 100));
         }
     }
 
@@ -160,16 +166,19 @@ class PracticeBuilder {
     }
 
     void tune(const Adjustment& adjustment, int most) {
+        if (keyDown(adjustment)) keep(book_.passGate(kLoadOn, "on"));
         for (int i = 0; i < most; ++i) {
             const TuneState state = tuneState(kit_, adjustment, *book_.build());
             if (state.state == VerdictState::pass) return;
             now_ += 40;
+            if (state.state == VerdictState::fail) return;
             read("adjust:" + adjustment.id, adjustment.unit, std::round(state.nextPosition * 1000) / 1000);
         }
     }
 
     void proof() {
         now_ += 120;
+        keep(book_.passGate(kLoadOn, "on"));
         read("proof:supply", Unit::volt, -1);
         read("proof:power", Unit::dbm, -1);
         read("proof:frequency", Unit::hertz, -1);
@@ -201,7 +210,7 @@ class PracticeBuilder {
             reading.method = "attenuator";
             reading.setting = kBenchAttenuation;
         } else if (unit == Unit::watt) {
-            reading = inWatts(reading);
+            reading = inWatts(reading, kBenchAttenuation);
         }
         keep(book_.takeReading(reading));
         return true;
@@ -220,8 +229,16 @@ class PracticeBuilder {
 
 }  // namespace
 
-Result<void> writePracticeBook(const std::filesystem::path& path, const PracticeKit& practice,
-                               PracticeStage stage) {
+PracticeBag honestBag(const std::string& kitText) {
+    PracticeBag out;
+    for (const unsigned char c : practiceMark(kitText)) out.seed = out.seed * 31 + c;
+    return out;
+}
+
+namespace {
+
+Result<void> workPracticeBook(const std::filesystem::path& path, const PracticeKit& practice,
+                              PracticeStage stage) {
     std::int64_t now = 1793300400;  // an October evening of 2026
     auto book = Book::open(path, [&now] { return now; });
     if (!book) return tl::make_unexpected(book.error());
@@ -262,11 +279,40 @@ Result<void> writePracticeBook(const std::filesystem::path& path, const Practice
     }
     now += 21 * 3600;
     for (const Adjustment& adjustment : kit.adjustments) {
-        if (finished || adjustment.id == "bfo" || adjustment.id == "vfo") builder.tune(adjustment, 12);
+        if (finished || adjustment.id == "bfo" || adjustment.id == "vfo") builder.tune(adjustment, 80);
         if (!finished && adjustment.id == "rx") builder.tune(adjustment, 4);
     }
     if (finished) builder.proof();
     return builder.trouble();
+}
+
+}  // namespace
+
+Result<void> writePracticeBook(const std::filesystem::path& path, const PracticeKit& practice,
+                               PracticeStage stage) {
+    // Made aside and moved into place whole: one that was cut off half-way is never taken for a book.
+    namespace fs = std::filesystem;
+    const fs::path target = followLink(path);
+    std::error_code error;
+    if (fs::exists(target, error))
+        return problem(target.filename().string(), "There is a file of this name already.");
+    const fs::path beside = target.string() + ".making-" + std::to_string(::getpid());
+    const auto tidy = [&] {
+        std::error_code ignored;
+        for (const char* end : {"", "-wal", "-shm"}) fs::remove(beside.string() + end, ignored);
+        fs::remove(beside.parent_path() / ("." + beside.filename().string() + ".lock"), ignored);
+    };
+    tidy();
+    if (auto worked = workPracticeBook(beside, practice, stage); !worked) {
+        tidy();
+        return worked;
+    }
+    fs::rename(beside, target, error);
+    tidy();
+    if (error)
+        return problem(target.filename().string(),
+                       "The practice book cannot be put here: " + error.message() + ".");
+    return {};
 }
 
 }  // namespace ombrek

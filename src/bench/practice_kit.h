@@ -18,6 +18,10 @@ struct PracticeKit {
 };
 Result<PracticeKit> readPracticeKit(const std::filesystem::path& dataFolder, const Tables& tables);
 
+/// The bag of a kit of one's own on the practice bench: every value scatters within its tolerance by a lot
+/// that the kit's text decides, and nothing is wrong.
+PracticeBag honestBag(const std::string& kitText);
+
 /// How far a practice book has come.
 enum class PracticeStage {
     partWay,  ///< the receiver plays, the finals' parts are not yet in, one of their coils is on the bench

@@ -4,6 +4,9 @@
 #include <cctype>
 #include <charconv>
 #include <cmath>
+#include <limits>
+
+#include "core/quantity/shown.h"
 
 namespace ombrek {
 namespace {
@@ -78,10 +81,14 @@ Result<double> readReply(std::string_view line) {
         for (const char c : line.substr(0, 24)) shown += c >= ' ' && c < 127 ? c : '.';
         return problem("", "the instrument answered \"" + shown + "\", which is no number.");
     }
-    if (std::fabs(value) >= 9.9e37 && std::fabs(value) < 9.905e37)
-        return problem("", "overload: the reading is out of range.");
-    if (std::fabs(value) >= 9.905e37)
+    constexpr double kNothing = 9.91e37, kMost = 1e30, kSame = 1e33;
+    if (std::fabs(value - kOverload) < kSame) return std::numeric_limits<double>::infinity();
+    if (std::fabs(value + kOverload) < kSame) return problem("", "overload: the reading is below its range.");
+    if (std::fabs(value - kNothing) < kSame)
         return problem("", "the instrument finds nothing to measure; are the clips on it?");
+    if (std::fabs(value) > kMost)
+        return problem(
+            "", "the instrument answered " + plainNumber(value) + ", which is no reading of anything.");
     return value;
 }
 

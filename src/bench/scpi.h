@@ -16,8 +16,9 @@ bool headerMatches(std::string_view pattern, std::string_view header);
 /// The query that measures a unit: "MEAS:VOLT?", … ; empty if no instrument of the bench measures it.
 std::string measureQuery(Unit unit);
 
-/// A reply as a number. SCPI's 9.9E37 (overload) and 9.91E37 (not a number) and anything that is no number
-/// are Problems. Source: SCPI-1999, volume 1, 7.2.1.4 and 7.2.1.5.
+/// A reply as a number. SCPI's 9.9E37 is an overload, infinite; 9.91E37 (not a number), anything near them
+/// that is no reading of anything, and anything that is no number are Problems. Source: SCPI-1999, volume
+/// 1, 7.2.1.4 and 7.2.1.5.
 Result<double> readReply(std::string_view line);
 
 /// Words between blanks and commas of a SCPI line, quotes taken off: SIM:PROB "part:R1",0.5 → three words.

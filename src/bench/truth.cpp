@@ -1,5 +1,7 @@
 #include "bench/truth.h"
 
+#include <algorithm>
+#include <charconv>
 #include <cmath>
 #include <limits>
 #include <random>
@@ -63,7 +65,15 @@ Result<PracticeBag> readPracticeBag(const std::string& json) {
 }
 
 PracticeTruth::PracticeTruth(Kit kit, PracticeBag bag) : kit_(std::move(kit)), bag_(std::move(bag)) {
-    for (const Adjustment& a : kit_.adjustments) settings_["adjust:" + a.id] = 0.4;
+    reset();
+}
+
+void PracticeTruth::reset() {
+    settings_.clear();
+    bends_.clear();
+    // Trimmers as they come, anywhere; what can do harm is delivered at its safe end.
+    for (const Adjustment& a : kit_.adjustments)
+        settings_["adjust:" + a.id] = a.safe == SafeEnd::none ? 0.4 : a.safe == SafeEnd::low ? 0.0 : 1.0;
 }
 
 double PracticeTruth::scatter(const std::string& name) const {
@@ -109,8 +119,8 @@ double PracticeTruth::inductance(const std::string& ref) const {
     const Coil* coil = kit_.coil(ref);
     if (coil == nullptr) return kNothing;
     const auto turns = settings_.find("coil:" + ref);
-    const int wound =
-        turns == settings_.end() ? coil->windings.front().turns : static_cast<int>(turns->second);
+    const int wound = turns == settings_.end() ? coil->windings.front().turns
+                                               : static_cast<int>(std::clamp(turns->second, 0.0, 10000.0));
     if (wound < 1) return kNothing;
     const auto seeded = bag_.coils.find(ref);
     const double deviation = seeded != bag_.coils.end()
@@ -130,7 +140,10 @@ double PracticeTruth::tuned(const CoilTune& tune, const std::string& coil, doubl
     TankCapacitance tank = tankOf(kit_, tune);
     tank.fixed = 0;
     for (const std::string& ref : tune.fixed) tank.fixed += part(ref);
-    return resonance(inductance(coil), tank.at(position));
+    const double henry = inductance(coil);
+    return reckonable(henry, tank, tune.low, tune.high)
+               ? resonance(henry, tank.at(std::clamp(position, 0.0, 1.0)))
+               : kNothing;
 }
 
 double PracticeTruth::peakResponse(const Adjustment& a) const {
@@ -146,7 +159,7 @@ double PracticeTruth::peakResponse(const Adjustment& a) const {
 }
 
 double PracticeTruth::setResponse(const Adjustment& a) const {
-    const double x = position(a.id);
+    const double x = a.safe == SafeEnd::high ? 1 - position(a.id) : position(a.id);
     if (const Coil* coil = kit_.coil(a.coil); coil != nullptr && coil->tune)
         return tuned(*coil->tune, a.coil, x);
     if (a.unit == Unit::hertz) {  // a trimmer pulls a crystal by a hundred parts per million or so
@@ -166,21 +179,21 @@ double PracticeTruth::power() const {
         drive = resonanceCurve(kit_.ratings.frequency, tuned(*coil->tune, coil->ref, position(a.id)));
     }
     const double rated = kit_.ratings.power * (1.02 + 0.04 * scatter("power"));
-    double loss = 0.0;
-    if (!kit_.lowPass.empty())
-        loss = insertionLoss(lowPassOf(kit_), kit_.ratings.frequency, kit_.ratings.ohms);
+    if (!kit_.ratings.transmits() || !(kit_.ratings.frequency > 0)) return kNothing;
+    const double loss = insertionLoss(lowPassOf(kit_), kit_.ratings.frequency, kit_.ratings.ohms);
     return rated * drive * drive * std::pow(10.0, -loss / 10);
 }
 
 double PracticeTruth::harmonic(int order) const {
+    if (order < 2 || order > 99 || !(kit_.ratings.frequency > 0)) return kNothing;
     const double raw = order % 2 == 0 ? 12.0 : 16.0;  // dB below the carrier at the finals
     double filtered = raw;
     if (!kit_.lowPass.empty()) {
-        std::vector<LadderElement> ladder;
-        for (const FilterElement& e : kit_.lowPass) {
-            const bool coil = kit_.coil(e.ref) != nullptr;
-            const auto kind = coil ? LadderElement::Kind::seriesL : LadderElement::Kind::shuntC;
-            ladder.push_back({kind, coil ? inductance(e.ref) : part(e.ref)});
+        std::vector<LadderElement> ladder = lowPassOf(kit_);
+        for (std::size_t i = 0; i < ladder.size(); ++i) {
+            const std::string& ref = kit_.lowPass[i].ref;
+            ladder[i].value = kit_.coil(ref) != nullptr ? inductance(ref) : part(ref);
+            if (!(ladder[i].value > 0)) return kNothing;
         }
         const double f = kit_.ratings.frequency;
         filtered +=
@@ -210,7 +223,7 @@ double PracticeTruth::check(const std::string& id) {
 }
 
 double PracticeTruth::at(const std::string& subject, double setting) {
-    if (setting >= 0) settings_[subject] = setting;
+    if (setting >= 0 && std::isfinite(setting)) settings_[subject] = setting;
     const auto colon = subject.find(':');
     const std::string kind = subject.substr(0, colon);
     const std::string id = colon == std::string::npos ? "" : subject.substr(colon + 1);
@@ -223,7 +236,11 @@ double PracticeTruth::at(const std::string& subject, double setting) {
     if (kind != "proof") return kNothing;
     if (id == "power") return power();
     if (id == "supply") return kit_.ratings.supply * (1 + 0.004 * scatter("supply"));
-    if (id.starts_with("harmonic:") && id.size() == 10) return harmonic(id.back() - '0');
+    if (id.starts_with("harmonic:")) {
+        int order = 0;
+        const auto [end, error] = std::from_chars(id.data() + 9, id.data() + id.size(), order);
+        return error == std::errc{} && end == id.data() + id.size() ? harmonic(order) : kNothing;
+    }
     if (id != "frequency") return kNothing;
     double offset = 60.0 * scatter("frequency");  // the BFO's error is the rig's error
     for (const Adjustment& a : kit_.adjustments) {
@@ -234,8 +251,12 @@ double PracticeTruth::at(const std::string& subject, double setting) {
 }
 
 void PracticeTruth::bend(const std::string& coil, double percent) {
-    double& factor = bends_.try_emplace(coil, 1.0).first->second;
-    factor = std::clamp(factor * (1 + percent / 100), 0.88, 1.12);
+    const auto before = bends_.find(coil);
+    setBent(coil, (before == bends_.end() ? 1.0 : before->second) * (1 + percent / 100));
+}
+
+void PracticeTruth::setBent(const std::string& coil, double factor) {
+    if (std::isfinite(factor)) bends_[coil] = std::clamp(factor, 0.88, 1.12);
 }
 
 }  // namespace ombrek

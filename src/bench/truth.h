@@ -13,7 +13,7 @@ namespace ombrek {
 
 /// The troubles seeded in a practice bag, and the seed of the scatter. See docs/formats/bench.md.
 struct PracticeBag {
-    std::string kitFile;
+    std::string kitFile;  ///< empty: no troubles, for a kit of one's own
     std::uint64_t seed = 1;
     std::map<std::string, double> parts;  ///< true nominal value of a wrong part [SI]
     std::set<std::string> missing;
@@ -52,6 +52,10 @@ class PracticeTruth {
 
     /// Squeeze (positive) or spread a coil: its inductance moves by this many per cent.
     void bend(const std::string& coil, double percent);
+    /// The same, told as the factor by which it has been moved in all.
+    void setBent(const std::string& coil, double factor);
+    /// As it was at the beginning: nothing turned, wound or bent.
+    void reset();
 
     const Kit& kit() const { return kit_; }
 

@@ -37,7 +37,18 @@ class Book {
     Book(const Book&) = delete;
     Book& operator=(const Book&) = delete;
 
+    /// What can still be read of a damaged book, into a new file. The damaged one is not touched.
+    /// @return rows copied, or why there is no copy
+    static Result<std::size_t> rescue(const std::filesystem::path& damaged,
+                                      const std::filesystem::path& copy);
+
     const std::filesystem::path& path() const;
+    /// Look whether the book's file is still where it was. When it was moved, deleted or replaced, everything
+    /// goes into a rescue copy, work goes on there, `rescuedTo` says so, and the listener is called.
+    /// @return false when it was not there
+    bool lookForFile();
+    /// What happened to the file, and where the work went; empty while nothing did.
+    const std::string& rescuedTo() const;
     bool readOnly() const;
     /// Why it is read-only, as a sentence; empty when it can be written.
     const std::string& readOnlyReason() const;
@@ -100,7 +111,8 @@ class Book {
     Result<void> promise(const std::string& ref, const std::vector<std::int64_t>& stock,
                          const std::string& note);
     /// What was promised is taken out of its drawer: counts move, and the line waits to be measured.
-    Result<void> takePromised(const std::string& ref);
+    /// What lay in its place till now becomes a part over. @param kind  of that part
+    Result<void> takePromised(const std::string& ref, PartKind kind);
     /// Loose parts that are over become stock.
     Result<void> putSpares(const std::vector<std::int64_t>& loose, const std::vector<StockLine>& lines);
 
@@ -109,6 +121,13 @@ class Book {
     /// Keep a data-sheet line; one of the same unit and range start is replaced.
     Result<void> setMeter(const MeterLine& line);
 
+    /// A parts list that is being corrected and is no kit yet; nothing when there is none.
+    std::optional<ListDraft> listDraft() const;
+    /// Another list is in hand; the corrections of the one before are dropped.
+    Result<void> keepListDraft(const ListDraft& draft);
+    /// What was said of one line of it. @param edit  an empty `how` takes it back
+    Result<void> editListDraft(const ListDraft::Edit& edit);
+
     /// The columns of lists with this header, as the builder corrected them; empty if never.
     std::string listShape(const std::string& key) const;
     Result<void> rememberShape(const std::string& key, const std::string& shape);
@@ -116,6 +135,9 @@ class Book {
     Result<void> countTurn(const std::string& coil, const std::string& winding, int by = 1);
     /// The count as it was found by counting again.
     Result<void> setTurns(const std::string& coil, const std::string& winding, int turns);
+    /// A coil was squeezed or spread: what was read of it holds no more. @param factor  by which the practice
+    /// rig's inductance moves; a real coil does as it likes
+    Result<void> bent(const std::string& coil, double factor);
     /// What was done to a coil beside winding: "T1/cut", "T1/strip", "T1/main/continuity", "T1/isolation",
     /// "T1/twist", "T1/trust". An empty `how` takes it back.
     Result<void> checkCoil(const std::string& name, const std::string& how);
@@ -123,14 +145,16 @@ class Book {
     std::string preference(const std::string& key) const;
     Result<void> prefer(const std::string& key, const std::string& value);
     Result<void> finishWinding(const std::string& coil, const std::string& winding, bool done = true);
-    Result<void> doStep(const std::string& step, bool knowingly = false);
+    /// @param reason  why, when a hold point is passed knowingly
+    Result<void> doStep(const std::string& step, bool knowingly = false, const std::string& reason = "");
     // Board (book_board.cpp)
     /// So many of something are laid aside for a later step.
     Result<void> keepAside(const std::string& what, int count);
     /// The loupe has been over a part's joints, or its sense has been held against the print.
     enum class Look { joints, sense };
     Result<void> lookedAt(const std::string& ref, Look how);
-    Result<void> found(const std::string& ref, Finding::What what);
+    /// Something was found there: the part has been looked at, and has a task; one action.
+    Result<void> found(const std::string& ref, Finding::What what, Look how = Look::joints);
     Result<void> closeFinding(std::int64_t id);
     /// A photograph of a step, as JPEG.
     Result<void> keepPhoto(const std::string& step, bool after, const std::string& jpeg);
@@ -143,7 +167,8 @@ class Book {
     Result<void> changeKit(const std::string& kitText, const std::string& name);
 
     Result<void> remark(const std::string& step, const std::string& text);
-    Result<void> passGate(const std::string& gate, const std::string& reason);
+    /// @param basis  the evidence of the day that the reason is given for (see basisOf)
+    Result<void> passGate(const std::string& gate, const std::string& reason, const std::string& basis = "");
 
     /// Take the last action back, or do it again. @return its name ("turn on T1"), or a Problem when there is
     /// none

@@ -2,6 +2,7 @@
 
 #include <fcntl.h>
 #include <sys/file.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
 #include <array>
@@ -50,13 +51,43 @@ Result<BookFile> inspectBookFile(const fs::path& path) {
     return BookFile::ours;
 }
 
-std::optional<WriterLock> WriterLock::take(const fs::path& book) {
+fs::path followLink(const fs::path& path) {
+    fs::path out = path;
+    std::error_code error;
+    for (int i = 0; i < 16 && fs::is_symlink(out, error); ++i) {
+        const fs::path target = fs::read_symlink(out, error);
+        if (error) break;
+        out = target.is_absolute() ? target : out.parent_path() / target;
+    }
+    return out;
+}
+
+std::optional<FileIdentity> identityOf(const fs::path& path) {
+    struct stat status {};
+    if (::stat(path.c_str(), &status) != 0) return std::nullopt;
+    FileIdentity out{std::uint64_t(status.st_dev), std::uint64_t(status.st_ino), false};
+    std::array<unsigned char, 100> header{};
+    std::ifstream in(path, std::ios::binary);
+    in.read(reinterpret_cast<char*>(header.data()), header.size());
+    out.ours = in.gcount() == std::streamsize(header.size()) &&
+               std::memcmp(header.data(), "SQLite format 3", 16) == 0 &&
+               bigEndian(&header[68]) == std::uint32_t(kApplicationId);
+    return out;
+}
+
+Result<WriterLock> WriterLock::take(const fs::path& book) {
     const fs::path file = book.parent_path() / ("." + book.filename().string() + ".lock");
-    const int fd = ::open(file.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644);
-    if (fd < 0) return std::nullopt;
+    int fd = ::open(file.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644);
+    // One that another user left, as after a start as root, still locks when it can only be read.
+    if (fd < 0) fd = ::open(file.c_str(), O_RDONLY | O_CLOEXEC);
+    if (fd < 0)
+        return problem(
+            "", "The lock beside this book, " + file.string() +
+                    ", can be neither made nor opened: you can look, not write. Delete it, or make its "
+                    "folder writable.");
     if (::flock(fd, LOCK_EX | LOCK_NB) != 0) {
         ::close(fd);
-        return std::nullopt;
+        return problem("", "Another program has this book open: you can look, not write.");
     }
     return WriterLock(fd);
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cstdint>
 #include <filesystem>
 #include <optional>
 
@@ -12,12 +13,25 @@ enum class BookFile { absent, ours };
 /// @return a Problem for a file that is not a book, is of a newer version, or cannot be read
 Result<BookFile> inspectBookFile(const std::filesystem::path& path);
 
+/// Where a name leads when it is a link, also one whose target is not there yet.
+std::filesystem::path followLink(const std::filesystem::path& path);
+
+/// Which file lies at a path now, so that one notices when it was moved, deleted or written over.
+struct FileIdentity {
+    std::uint64_t device = 0, inode = 0;
+    bool ours = false;  ///< its header is an Ombrek book's
+    bool operator==(const FileIdentity&) const = default;
+};
+/// Nothing when there is no file.
+std::optional<FileIdentity> identityOf(const std::filesystem::path& path);
+
 /// Holds the right to write one book for this program, by an advisory lock on a file beside it. The lock goes
 /// with the process, however it ends.
 class WriterLock {
  public:
-    /// @return a lock, or nothing when another program holds it or the folder cannot be written
-    static std::optional<WriterLock> take(const std::filesystem::path& book);
+    /// @return a lock, or why there is none, as a sentence: another program has it, or the lock's file cannot
+    /// be opened
+    static Result<WriterLock> take(const std::filesystem::path& book);
     WriterLock(WriterLock&& other) noexcept;
     WriterLock& operator=(WriterLock&&) = delete;
     ~WriterLock();

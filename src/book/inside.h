@@ -2,8 +2,13 @@
 
 #include <SQLiteCpp/SQLiteCpp.h>
 
+#include <atomic>
+#include <cmath>
+#include <mutex>
+
 #include "book/book.h"
 #include "book/file_guard.h"
+#include "core/quantity/shown.h"
 
 namespace ombrek {
 
@@ -16,6 +21,40 @@ struct Book::Inside {
     std::unique_ptr<SQLite::Database> db;
     std::function<void()> listener;
     int stockRevision = 0;
+    std::optional<FileIdentity> identity;  ///< of the file when it was opened to write
+    std::string rescued;                   ///< what happened to the file, and where the work went
+    std::filesystem::path lookFolder;      ///< a copy to look at, removed at the end; may be empty
+
+    /// One writer at a time in this program: an import gives way between its pieces whenever an action waits.
+    std::mutex writing;
+    std::atomic<int> waiting{0};
+
+    ~Inside();
+
+    /// The file is not where it was, or is not the same any more: what the open one holds goes into a rescue
+    /// copy beside it, and work goes on there. @return false when that fails too
+    bool rescueIfLost();
+
+    /// Read; what cannot be read any more gives `otherwise`, and the book says why.
+    template <class T, class Use>
+    T read(T otherwise, Use use) {
+        try {
+            return use();
+        } catch (const std::exception& error) {
+            if (readOnlyReason.empty())
+                readOnlyReason = std::string("The book cannot be read any more (") + error.what() +
+                                 "); nothing more is written to it. Keep the file and ask for a rescue copy.";
+            return otherwise;
+        }
+    }
+
+    /// Readings of a subject, and of what rests on it, that were taken so far tell of what is no more.
+    void changed(const std::string& subject) const {
+        run("INSERT INTO epoch(build, subject, after) "
+            "SELECT ?, ?, max(id) FROM reading WHERE build=? HAVING max(id) IS NOT NULL "
+            "ON CONFLICT(build, subject) DO UPDATE SET after=excluded.after WHERE after<>excluded.after",
+            chosen(), subject, chosen());
+    }
 
     std::int64_t chosen() const {
         SQLite::Statement query(*db, "SELECT build FROM chosen WHERE id=1");
@@ -55,10 +94,12 @@ struct Book::Inside {
     }
 
     void addReading(const Reading& r) const {
-        run("INSERT INTO reading(build, subject, value, unit, uncertainty, setting, method, at) "
-            "VALUES(?,?,?,?,?,?,?,?)",
-            chosen(), r.subject, r.value, static_cast<int>(r.unit), r.uncertainty, r.setting, r.method,
-            clock());
+        // Infinity has no text in SQL: an overload is kept as instruments send it.
+        const double value = std::isinf(r.value) ? std::copysign(kOverload, r.value) : r.value;
+        run("INSERT INTO reading(build, subject, value, unit, uncertainty, setting, method, at, beyond) "
+            "VALUES(?,?,?,?,?,?,?,?,?)",
+            chosen(), r.subject, value, static_cast<int>(r.unit), r.uncertainty, r.setting, r.method, clock(),
+            r.beyond ? 1 : 0);
         // A reading answers "missing": the part has been found.
         if (r.subject.starts_with("part:"))
             run("DELETE FROM part WHERE build=? AND ref=?", chosen(), r.subject.substr(5));

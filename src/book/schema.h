@@ -2,19 +2,30 @@
 
 #include <SQLiteCpp/SQLiteCpp.h>
 
+#include <cstddef>
 #include <cstdint>
+#include <string>
 
 namespace ombrek {
 
 inline constexpr int kApplicationId = 0x4f6d6272;  ///< "Ombr", written in the file's header
-inline constexpr int kSchemaVersion = 3;
+inline constexpr int kSchemaVersion = 4;
 
 /// Make the tables and undo triggers in an empty database, in the caller's transaction.
 ///
 /// Undo is the database's own work: a trigger on every table writes the statement that would take the change
 /// back into `undo_step`, under the action in hand. Running those statements fires the triggers again, and
 /// what they then write is the redo. (The technique is described in SQLite's own documentation.)
+/// No action in hand (id 0): nothing is logged, as while a long import goes in piece by piece.
 void makeSchema(SQLite::Database& db);
+
+/// What a book of this version lacks or holds that no Ombrek writes, as a sentence; empty when it is sound.
+std::string damageIn(SQLite::Database& db);
+
+/// Copy every row that can be read from a damaged book into a fresh one. What is out of range is left out, or
+/// set back to the usual choice where a build would be lost with it.
+/// @return rows copied
+std::size_t copyReadable(SQLite::Database& from, SQLite::Database& into);
 
 /// Bring a book of an older version up to this one, in one transaction; what was done and what can be undone
 /// is kept.

@@ -4,6 +4,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "bench/practice_instruments.h"
 #include "desk/pieces/text.h"
 
 namespace ombrek {
@@ -41,30 +42,32 @@ InstrumentStrip::InstrumentStrip(Session& session, QWidget* parent)
     all->addStretch(1);
     connect(address_, &QLineEdit::returnPressed, this, [this] { useAddress(); });
     connect(practice, &QPushButton::clicked, this, [this] { startPracticeBench(); });
-    connect(&bench_, &QProcess::readyReadStandardOutput, this, [this] {
-        bench_.readAllStandardOutput();
-        look();
-    });
+    setFixedWidth(kWidth);
+    connect(&bench_, &QProcess::readyReadStandardOutput, this, [this] { readPorts(); });
     connect(&bench_, &QProcess::errorOccurred, this, [this] {
         note_->setText(QStringLiteral("ombrek-bench did not start; is it installed beside ombrek?"));
     });
+    connect(&session_, &Session::changed, this, [this] { onKitChange(); });
 }
 
 InstrumentStrip::~InstrumentStrip() {
     bench_.disconnect();
-    bench_.kill();
+    bench_.closeWriteChannel();  // it ends with its standard input
+    if (!bench_.waitForFinished(1000)) bench_.kill();
     bench_.waitForFinished(1000);
 }
 
 void InstrumentStrip::useAddress() {
-    const QStringList parts = address_->text().trimmed().split(QChar(':'));
+    const QString address = address_->text().trimmed();
+    const int colon = int(address.lastIndexOf(QChar(':')));
     bool ok = false;
-    const int port = parts.size() == 2 ? parts[1].toInt(&ok) : 0;
-    if (!ok || port < 1 || port > 65532 || parts[0].isEmpty()) {
+    const int port = address.mid(colon + 1).toInt(&ok);
+    if (colon < 1 || !ok || port < 1 || port > 65532) {
         note_->setText(QStringLiteral("Write the address as 127.0.0.1:5925."));
         return;
     }
-    session_.bench().setAddress(parts[0], quint16(port), parts[0].startsWith(QLatin1String("127.")));
+    session_.bench().setAddress(address.left(colon), quint16(port));
+    session_.keep(session_.book().prefer("instruments", address.toStdString()));
     look();
 }
 
@@ -80,10 +83,44 @@ void InstrumentStrip::look() {
 }
 
 void InstrumentStrip::startPracticeBench() {
-    if (bench_.state() != QProcess::NotRunning) return look();
-    bench_.start(QCoreApplication::applicationDirPath() + QStringLiteral("/ombrek-bench"),
-                 {QStringLiteral("--port"), QString::number(session_.bench().firstPort())});
+    const QString mark = session_.hasBuild() ? qs(practiceMark(session_.build().kitText)) : QString();
+    if (bench_.state() != QProcess::NotRunning && benchKit_ == mark) return look();
+    if (bench_.state() != QProcess::NotRunning) {
+        const QSignalBlocker quiet(bench_);
+        bench_.closeWriteChannel();
+        if (!bench_.waitForFinished(1000)) bench_.kill();
+        bench_.waitForFinished(1000);
+    }
+    QStringList options{QStringLiteral("--port"), QStringLiteral("0"),
+                        QStringLiteral("--until-stdin-closes")};
+    if (session_.hasBuild() && kitFile_.open()) {
+        kitFile_.resize(0);
+        kitFile_.seek(0);
+        kitFile_.write(QByteArray::fromStdString(session_.build().kitText));
+        kitFile_.close();
+        options << QStringLiteral("--kit") << kitFile_.fileName();
+    }
+    benchKit_ = mark;
+    bench_.start(QCoreApplication::applicationDirPath() + QStringLiteral("/ombrek-bench"), options);
     note_->setText(QStringLiteral("starting …"));
+}
+
+void InstrumentStrip::readPorts() {
+    BenchClient::Ports ports{};
+    std::size_t read = 0;
+    for (const QByteArray& line : bench_.readAllStandardOutput().split('\n')) {
+        const int colon = int(line.lastIndexOf(':'));
+        if (colon > 0 && read < ports.size()) ports[read++] = line.mid(colon + 1).trimmed().toUShort();
+    }
+    if (read < ports.size()) return;
+    session_.bench().setPorts(QStringLiteral("127.0.0.1"), ports);
+    look();
+}
+
+/// The practice bench goes with the kit in hand.
+void InstrumentStrip::onKitChange() {
+    if (bench_.state() == QProcess::NotRunning || !session_.hasBuild()) return;
+    if (qs(practiceMark(session_.build().kitText)) != benchKit_) startPracticeBench();
 }
 
 }  // namespace ombrek

@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QProcess>
+#include <QTemporaryFile>
 #include <array>
 
 #include "desk/session.h"
@@ -24,12 +25,17 @@ class InstrumentStrip : public QFrame {
 
  private:
     void useAddress();
+    /// What the practice bench prints when it is ready: an instrument and its port a line.
+    void readPorts();
+    void onKitChange();
 
     Session& session_;
     QLineEdit* address_;
     QLabel* note_;
     std::array<QLabel*, 4> who_{};
     QProcess bench_;
+    QTemporaryFile kitFile_;  ///< the kit in hand, for the practice bench
+    QString benchKit_;        ///< which kit the running bench is on; empty: none runs
 };
 
 }  // namespace ombrek

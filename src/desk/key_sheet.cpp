@@ -60,7 +60,7 @@ void KeySheet::paintEvent(QPaintEvent*) {
 
 void KeySheet::leave() {
     hide();
-    window_.page()->setFocus();
+    window_.page()->takeFocus();
 }
 
 void KeySheet::keyPressEvent(QKeyEvent*) { leave(); }

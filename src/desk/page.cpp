@@ -1,6 +1,7 @@
 #include "desk/page.h"
 
 #include <QDir>
+#include <QFileInfo>
 #include <QKeyEvent>
 #include <QPainter>
 
@@ -51,6 +52,7 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
       sideBox_(new QWidget),
       entryRow_(new QWidget),
       entryPrompt_(textLabel(15)),
+      entryMeaning_(textLabel(17, true, "copper")),
       entry_(new QLineEdit),
       note_(new NoteLine(this)),
       keyRow_(textLabel(14, false, "soft")) {
@@ -79,7 +81,11 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
     entry_->setFixedWidth(320);
     entryLayout->addWidget(entryPrompt_);
     entryLayout->addWidget(entry_);
-    entryLayout->addStretch(1);
+    entryMeaning_->setWordWrap(false);
+    entryMeaning_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    entryLayout->addSpacing(10);
+    entryLayout->addWidget(entryMeaning_, 1);
+    connect(entry_, &QLineEdit::textChanged, this, [this] { showMeaning(); });
     entryRow_->hide();
     all->addWidget(entryRow_);
     all->addWidget(note_);
@@ -93,6 +99,9 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
                      VerdictState::notDone);
     });
     connect(&work_, &LongWork::ended, this, [this] { showLine(QString(), VerdictState::notDone); });
+    connect(&work_, &LongWork::failed, this, [this](const QString& why) {
+        showLine(QStringLiteral("It could not be finished: %1.").arg(why), VerdictState::fail);
+    });
 }
 
 void Page::setNow(const QString& sentence, const QString& why) {
@@ -130,77 +139,125 @@ void Page::updateKeyRow() {
 }
 
 void Page::enter() {
-    if (entryRow_->isVisible()) {
-        const QString text = entry_->text().trimmed();
-        const auto use = useOnce_ ? useOnce_ : use_;
-        closeEntry();
-        if (!text.isEmpty() && use) use(text);
+    if (entryRow_->isHidden()) {
+        if (enterAct_) enterAct_();
         return;
     }
-    if (enterAct_) enterAct_();
+    const QString text = entry_->text().trimmed();
+    if (open_.understand && !text.isEmpty()) {
+        const Session::Entered entered = open_.understand(text);
+        if (!entered.trouble.isEmpty()) return showLine(entered.trouble, VerdictState::cannotTell);
+        if (!entered.doubt.isEmpty() && insisted_ != text) {
+            insisted_ = text;
+            return showLine(entered.doubt + QStringLiteral(" Enter again keeps it."), VerdictState::doubtful);
+        }
+    }
+    const auto use = open_.use;
+    closeEntry();
+    if (!text.isEmpty() && use) use(text);
+}
+
+void Page::openEntry(const Wanted& wanted, const QString& text) {
+    open_ = wanted;
+    insisted_.clear();
+    entryPrompt_->setText(wanted.prompt);
+    entry_->setAccessibleName(wanted.prompt);
+    entry_->setText(text);
+    entryRow_->show();
+    showMeaning();
+    entry_->setFocus();
+}
+
+/// What the text would be kept as, beside it, before Enter.
+void Page::showMeaning() {
+    const QString text = entry_->text().trimmed();
+    QString meaning;
+    if (open_.understand && !text.isEmpty()) {
+        const Session::Entered entered = open_.understand(text);
+        meaning = !entered.trouble.isEmpty() ? entered.trouble : QStringLiteral("= ") + entered.shows;
+    }
+    say(entryMeaning_, meaning);
+    entry_->setAccessibleDescription(meaning);
 }
 
 void Page::closeEntry() {
-    useOnce_ = nullptr;
+    open_ = {};
     entry_->clear();
     entryRow_->hide();
     setFocus();
 }
 
-void Page::wantReading(const QString& prompt, std::function<void(const QString&)> use) {
-    prompt_ = prompt;
-    use_ = std::move(use);
-    if (!useOnce_) entryPrompt_->setText(prompt_);
+void Page::takeFocus() {
+    if (entryRow_->isHidden()) {
+        setFocus();
+    } else {
+        entry_->setFocus();
+    }
+}
+
+void Page::wantReading(const QString& prompt, const Reading& pattern) {
+    wantReading(
+        prompt, [this, pattern](const QString& text) { return session_.understand(pattern, text); },
+        [this, pattern](const QString& text) { session_.type(pattern, text); });
+}
+
+void Page::wantReading(const QString& prompt, std::function<Session::Entered(const QString&)> understand,
+                       std::function<void(const QString&)> use) {
+    reading_ = {prompt, std::move(understand), std::move(use)};
 }
 
 void Page::askText(const QString& prompt, const QString& start, std::function<void(const QString&)> use) {
-    useOnce_ = std::move(use);
-    entryPrompt_->setText(prompt);
-    entry_->setAccessibleName(prompt);
-    entry_->setText(start);
-    entryRow_->show();
-    entry_->setFocus();
+    openEntry({prompt, nullptr, std::move(use)}, start);
 }
 
 void Page::askFile(const QString& prompt, const QString& fileName, std::function<void(const QString&)> use) {
     askText(prompt, QDir::home().filePath(fileName), std::move(use));
 }
 
-void Page::writeOut(const QString& file, std::function<QByteArray()> bytes) {
+void Page::writeOut(const QString& file, std::function<QByteArray()> bytes, std::function<void()> then) {
+    if (QFileInfo::exists(file) && agreed_ != file) {
+        agreed_ = file;
+        askText(QStringLiteral("Write over it, or another name"), file,
+                [this, bytes = std::move(bytes), then = std::move(then)](const QString& again) {
+                    writeOut(again, bytes, then);
+                });
+        return showLine(
+            QStringLiteral("%1 is there already. Enter again writes over it; Esc leaves it.").arg(file),
+            VerdictState::doubtful);
+    }
+    agreed_.clear();
     const bool begun = work_.start<Result<void>>(
         [file, bytes = std::move(bytes)](const LongWork::Progress&) {
             return writeFile(file.toStdString(), bytes().toStdString());
         },
-        [this, file](Result<void> written) {
+        [this, file, then = std::move(then)](Result<void> written) {
             showLine(written ? QStringLiteral("Written: %1").arg(file) : qs(written.error().text()),
                      written ? VerdictState::pass : VerdictState::fail);
+            if (written && then) then();
         });
     if (!begun) showLine(QStringLiteral("Something is still being worked on."), VerdictState::notDone);
 }
 
 bool Page::offer(const QString& text) {
-    if (!use_) return false;
-    entryPrompt_->setText(prompt_);
-    entry_->setText(text);
-    entryRow_->show();
-    entry_->setFocus();
+    if (!reading_.use) return false;
+    openEntry(reading_, text);
     return true;
 }
 
 void Page::keyPressEvent(QKeyEvent* event) {
     const QString text = event->text();
-    const bool digit = !text.isEmpty() && QStringLiteral("0123456789.,-").contains(text[0]) &&
-                       !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier));
+    // Digits and signs, and what an overload begins with: OL, open, inf, >20M.
+    const bool reading = !text.isEmpty() && QStringLiteral("0123456789.,-+>oOiI\u221e").contains(text[0]) &&
+                         !(event->modifiers() & (Qt::ControlModifier | Qt::AltModifier));
     if (event->key() == Qt::Key_Escape) {
         if (work_.running()) {
             work_.stop();
-        } else if (entryRow_->isVisible()) {
+        } else if (!entryRow_->isHidden()) {
             closeEntry();
         } else {
             emit left();
         }
-    } else if (digit && use_ && !entryRow_->isVisible()) {
-        entry_->setAccessibleName(prompt_);
+    } else if (reading && reading_.use && entryRow_->isHidden()) {
         offer(text);
     } else {
         QWidget::keyPressEvent(event);
@@ -209,7 +266,7 @@ void Page::keyPressEvent(QKeyEvent* event) {
 
 void Page::showEvent(QShowEvent* event) {
     QWidget::showEvent(event);
-    if (!entryRow_->isVisible()) setFocus();
+    takeFocus();
 }
 
 void Page::resizeEvent(QResizeEvent* event) {

@@ -54,6 +54,10 @@ class Page : public QWidget {
 
     /// Put a value where the page wants one (from the sums line). @return false when it wants none
     bool offer(const QString& text);
+    /// Focus to the entry that is open, else to the page and its keys.
+    void takeFocus();
+    /// Whether digits typed on the page are a reading.
+    bool takesNumbers() const { return bool(reading_.use); }
     /// Leave only the big thing, for reading from afar.
     virtual void setBigOnly(bool on);
     /// Little height: leave out what is said elsewhere on the page.
@@ -82,14 +86,21 @@ class Page : public QWidget {
     void setEnter(const char* does, std::function<void()> act);
     QVBoxLayout* big() { return big_; }
     QVBoxLayout* side() { return side_; }
-    /// Digits typed on the page go into an entry with this prompt; empty: the page wants no value.
-    void wantReading(const QString& prompt, std::function<void(const QString&)> use);
+    /// What is typed on the page goes into an entry with this prompt, which says beside it what it will be
+    /// kept as. An entry that is open keeps the reading it was opened for, whatever the page wants meanwhile.
+    void wantReading(const QString& prompt, const Reading& pattern);
+    /// The same for a reading that is not of the book's subjects.
+    void wantReading(const QString& prompt, std::function<Session::Entered(const QString&)> understand,
+                     std::function<void(const QString&)> use);
+    /// The page wants no value now.
+    void wantNothing() { reading_ = {}; }
     /// Long work of this page: progress stands on the note line, Esc stops it.
     LongWork& work() { return work_; }
     /// A path typed by the builder, and what is then done with it.
     void askFile(const QString& prompt, const QString& fileName, std::function<void(const QString&)> use);
-    /// Write a file off the window's thread and say so.
-    void writeOut(const QString& file, std::function<QByteArray()> bytes);
+    /// Write a file off the window's thread and say so; one that is there already is asked about first.
+    /// @param then  called when it has been written
+    void writeOut(const QString& file, std::function<QByteArray()> bytes, std::function<void()> then = {});
     /// A free text instead of a reading (a remark, a reason); Enter uses it, Esc leaves.
     void askText(const QString& prompt, const QString& start, std::function<void(const QString&)> use);
 
@@ -100,7 +111,15 @@ class Page : public QWidget {
     Session& session_;
 
  private:
+    /// What an entry is for.
+    struct Wanted {
+        QString prompt;
+        std::function<Session::Entered(const QString&)> understand;  ///< none: any text will do
+        std::function<void(const QString&)> use;
+    };
     void enter();
+    void openEntry(const Wanted& wanted, const QString& text);
+    void showMeaning();
     void closeEntry();
     void updateKeyRow();
 
@@ -109,14 +128,14 @@ class Page : public QWidget {
     QVBoxLayout *big_, *side_;
     QWidget* sideBox_;
     QWidget* entryRow_;
-    QLabel* entryPrompt_;
+    QLabel *entryPrompt_, *entryMeaning_;
     QLineEdit* entry_;
     class NoteLine* note_;
     QLabel* keyRow_;
     std::vector<Key> keys_;
     bool bigOnly_ = false;
-    QString prompt_;
-    std::function<void(const QString&)> use_, useOnce_;
+    Wanted reading_, open_;      ///< wanted now, and what the open entry is for
+    QString insisted_, agreed_;  ///< a text that was asked about, a file that may be written over
     std::function<void()> enterAct_;
     LongWork work_;
 };

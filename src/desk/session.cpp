@@ -2,13 +2,21 @@
 
 #include <cmath>
 
+#include "bench/practice_instruments.h"
+#include "core/quantity/shown.h"
 #include "formats/kit_json.h"
-#include "kit/proof.h"
+#include "kit/expected.h"
+#include "kit/winding.h"
 
 namespace ombrek {
 
 Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
     : QObject(parent), tables_(std::move(tables)), book_(std::move(book)) {
+    const QString address = qs(book_->preference("instruments"));
+    const int colon = int(address.lastIndexOf(QChar(':')));
+    bool port = false;
+    const quint16 first = address.mid(colon + 1).toUShort(&port);
+    if (colon > 0 && port) bench_.setAddress(address.left(colon), first);
     reload();
     book_->onChange([this] {
         reload();
@@ -16,20 +24,43 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
     });
 }
 
+/// How the kit in hand stands, for the practice bench: trimmers where they were read last, coils as they are
+/// wound and bent.
+QByteArray Session::practiceState() const {
+    std::string out = "SIM:RES\nSIM:ATT " + plainNumber(powerSetting(powerMethods().front())) + "\n";
+    const auto put = [&](const std::string& command, const std::string& subject, double value) {
+        out += "SIM:" + command + " \"" + subject + "\"," + plainNumber(value) + "\n";
+    };
+    for (const Adjustment& a : kit_.adjustments) {
+        if (const Reading* r = build_.last("adjust:" + a.id)) put("PROB", r->subject, r->setting);
+    }
+    for (const Coil& coil : kit_.coils) put("PROB", "coil:" + coil.ref, mainTurns(coil, build_));
+    for (const auto& [subject, factor] : build_.practice)
+        put("BENT", subject.substr(subject.find(':') + 1), factor);
+    return QByteArray::fromStdString(out);
+}
+
 void Session::reload() {
     auto build = book_->build();
     hasBuild_ = build.has_value();
-    if (!build) return;
-    const bool sameKit = build->id == build_.id && build->kitText == build_.kitText && !kit_.id.empty();
+    if (!build) {
+        build_ = {};
+        kitTrouble_.clear();
+        return;
+    }
+    const bool sameKit = build->id == build_.id && build->kitText == build_.kitText && !kit_.id.empty() &&
+                         kitTrouble_.isEmpty();
     build_ = std::move(*build);
     if (!sameKit) {
         auto kit = readKit(build_.kitText, tables_.cores);
         if (!kit) {
             hasBuild_ = false;
-            say(qs(kit.error().text()), VerdictState::fail);
+            kitTrouble_ = qs(kit.error().text());
             return;
         }
+        kitTrouble_.clear();
         kit_ = std::move(*kit);
+        bench_.setPractice(qs(practiceMark(build_.kitText)), [this] { return practiceState(); });
     }
     order_ = stepOrder(kit_, build_.order).value_or(std::vector<std::size_t>{});
 }
@@ -73,7 +104,12 @@ void Session::beginKit(const QString& path) {
 }
 
 bool Session::keep(const Result<void>& result) {
-    if (!result) say(qs(result.error().text()), VerdictState::fail);
+    if (!result) {
+        say(qs(result.error().text()), VerdictState::fail);
+    } else if (refused_) {
+        say(QString());  // what was refused before is refused no more
+    }
+    refused_ = !result;
     return result.has_value();
 }
 
@@ -93,7 +129,10 @@ void Session::measure(Unit unit, const QString& subject, double setting, std::fu
             say(qs(value.error().text()), VerdictState::cannotTell);
             return;
         }
-        if (buildAsked != build_.id) return;  // the builder has turned to another kit meanwhile
+        if (buildAsked != build_.id)
+            return say(QStringLiteral("The answer was for another kit, and is not kept."),
+                       VerdictState::notDone);
+        if (const auto why = impossible(*value, unit)) return say(qs(*why), VerdictState::cannotTell);
         say(QString());
         use(measuredWith(book_->meters(), unit, *value));
     });
@@ -108,23 +147,60 @@ void Session::read(Reading wanted) {
         wanted.value = measured.value;
         wanted.unit = asked;
         wanted.uncertainty = measured.uncertainty;
+        wanted.beyond = std::isinf(measured.value);
         if (wanted.method.empty()) wanted.method = std::string(name(instrumentFor(asked)));
-        store(power ? inWatts(wanted) : wanted);
+        store(power ? inWatts(wanted, powerSetting(powerMethods().front())) : wanted);
     });
 }
 
-void Session::type(Reading wanted, const QString& text) {
-    const auto value = parseQuantity(text.toStdString(), wanted.unit);
-    if (!value) {
-        say(qs(value.error().text()), VerdictState::cannotTell);
-        return;
+Session::Entered Session::understand(Reading wanted, const QString& text) const {
+    Entered out;
+    const auto shown = parseShown(text.toStdString(), wanted.unit, expectedOf(kit_, wanted).value);
+    if (!shown) {
+        out.trouble = qs(shown.error().sentence);
+        return out;
     }
-    const Measured measured = measuredWith(book_->meters(), wanted.unit, value->value);
+    const Measured measured = measuredWith(book_->meters(), wanted.unit, shown->value);
     wanted.value = measured.value;
-    wanted.uncertainty = measured.uncertainty;
+    wanted.beyond = shown->beyond;
+    wanted.uncertainty = shown->beyond ? 0 : measured.uncertainty;
+    if (wanted.subject == "proof:power" && !shown->beyond)
+        wanted.uncertainty = readingError(powerMethod(wanted.method), shown->value, measured.uncertainty);
     if (wanted.method.empty()) wanted.method = "typed";
+    if (wanted.subject == "proof:power" && (wanted.beyond || (wanted.unit == Unit::volt && wanted.value < 0)))
+        out.trouble = QStringLiteral("A power wants a number that is not negative.");
+    out.shows = qs(shownText({shown->value, shown->beyond}, wanted.unit));
+    out.doubt = qs(surprise(kit_, wanted));
+    out.reading = std::move(wanted);
+    return out;
+}
+
+void Session::type(Reading wanted, const QString& text) {
+    Entered entered = understand(std::move(wanted), text);
+    if (!entered.trouble.isEmpty()) return say(entered.trouble, VerdictState::cannotTell);
     say(QString());
-    store(wanted);
+    store(std::move(entered.reading));
+}
+
+double Session::powerSetting(const PowerMethod& method) const {
+    const auto kept = parseQuantity(book_->preference("power " + std::string(method.setting)));
+    return kept && !method.setting.empty() ? kept->value : method.usualSetting;
+}
+
+const PowerMethod& Session::powerWay() const { return powerMethod(book_->preference("power way")); }
+
+bool Session::bent(const std::string& coil, double percent) {
+    const bool practice = bench_.isPractice(InstrumentRole::lcMeter);
+    return keep(book_->bent(coil, practice ? 1 + percent / 100 : 1.0));
+}
+
+void Session::lookForBook() {
+    book_->lookForFile();
+    const QString told =
+        qs(book_->rescuedTo().empty() && book_->readOnly() ? book_->readOnlyReason() : book_->rescuedTo());
+    if (told == toldRescue_) return;
+    toldRescue_ = told;
+    say(told, book_->readOnly() ? VerdictState::fail : VerdictState::doubtful);
 }
 
 void Session::say(const QString& line, VerdictState state) { emit said(line, state); }

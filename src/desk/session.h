@@ -11,6 +11,7 @@
 #include "formats/tables.h"
 #include "kit/build.h"
 #include "kit/kit.h"
+#include "kit/proof.h"
 
 namespace ombrek {
 
@@ -54,10 +55,32 @@ class Session : public QObject {
     /// Take a reading from the bench into the book: `wanted` carries subject, unit, setting and method
     /// (empty: the instrument's name). Answers later; a Problem is said and the book is left.
     void read(Reading wanted);
-    /// The same from typed text, in the wanted unit.
+    /// The same from typed text, in the wanted unit; only what `understand` lets pass.
     void type(Reading wanted, const QString& text);
+
+    /// What a typed text would be kept as.
+    struct Entered {
+        Reading reading;
+        QString shows;    ///< "47 µF"; empty while it cannot be read
+        QString trouble;  ///< why it cannot be kept; empty when it can
+        QString doubt;    ///< a question to be answered by Enter once more, "4 kW? The kit promises 3 W."
+    };
+    Entered understand(Reading wanted, const QString& text) const;
+
     /// Measure without keeping it: `use` is called with what the reading is worth; a Problem is said.
     void measure(Unit unit, const QString& subject, double setting, std::function<void(Measured)> use);
+
+    /// What goes with a way of measuring power on this bench: attenuation, diode drop, correction.
+    double powerSetting(const PowerMethod& method) const;
+    /// The way of measuring power in use.
+    const PowerMethod& powerWay() const;
+
+    /// Why the kit of the build in hand cannot be shown; empty when it can.
+    const QString& kitTrouble() const { return kitTrouble_; }
+    /// A coil was squeezed or spread by the builder; on the practice bench by these per cent.
+    bool bent(const std::string& coil, double percent);
+    /// Look whether the book's file is still there, and say where the work went when it is not.
+    void lookForBook();
     /// Whether an instrument has been asked and has not answered yet.
     bool waiting() const { return waiting_; }
 
@@ -73,11 +96,14 @@ class Session : public QObject {
  private:
     void reload();
     void store(Reading reading);
+    QByteArray practiceState() const;
 
     Tables tables_;
     std::unique_ptr<Book> book_;
     BenchClient bench_;
     bool hasBuild_ = false, waiting_ = false;
+    bool refused_ = false;  ///< the last action could not be kept, and the page says so
+    QString kitTrouble_, toldRescue_;
     Kit kit_;
     Build build_;
     std::vector<std::size_t> order_;

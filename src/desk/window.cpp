@@ -74,8 +74,8 @@ Window::Window(Session& session, QWidget* parent)
     row->setSpacing(0);
     row->addWidget(wire_);
     row->addWidget(middle, 1);
+    row->addWidget(strip_);  // beside the page, which makes room
     setCentralWidget(all);
-    strip_->setParent(all);  // over the page's cards, so that nothing moves when it folds out
     strip_->hide();
     setWindowTitle(QStringLiteral("Ombrek"));
     resize(1280, 800);
@@ -84,9 +84,8 @@ Window::Window(Session& session, QWidget* parent)
 
     connect(wire_, &WireRail::chosen, this, &Window::goTo);
     connect(&session_, &Session::changed, this, &Window::refresh);
-    connect(&session_, &Session::said, this,
-            [this](const QString& line, VerdictState state) { page()->showLine(line, state); });
-    connect(sums_, &SumsLine::left, this, [this] { page()->setFocus(); });
+    connect(&session_, &Session::said, this, &Window::speak);
+    connect(sums_, &SumsLine::left, this, [this] { page()->takeFocus(); });
     connect(sums_, &SumsLine::used, this, [this](const QString& value) {
         if (!page()->offer(value))
             page()->showLine(QStringLiteral("This page wants no value now: %1").arg(value),
@@ -95,6 +94,9 @@ Window::Window(Session& session, QWidget* parent)
     clock_.setInterval(60000);
     connect(&clock_, &QTimer::timeout, this, &Window::refresh);
     clock_.start();
+    guard_.setInterval(1000);
+    connect(&guard_, &QTimer::timeout, &session_, &Session::lookForBook);
+    guard_.start();
     addKeys();
     refresh();
     if (session_.book().readOnly())
@@ -115,15 +117,19 @@ void Window::openRoom(Room room, const QString& about) {
     }
     room_ = rooms_.at(room);
     refresh();
-    room_->setFocus();
-    room_->begin(about);
+    room_->takeFocus();
+    try {
+        room_->begin(about);
+    } catch (const std::exception& error) {
+        pageFailed(*room_, error.what());
+    }
 }
 
 void Window::leaveRoom() {
     if (room_ == nullptr) return;
     room_ = nullptr;
     refresh();
-    page()->setFocus();
+    page()->takeFocus();
 }
 
 void Window::addKeys() {
@@ -142,13 +148,11 @@ void Window::addKeys() {
     key(QKeySequence(QStringLiteral("Shift+Z")), [this] { undo(false); });
     key(QKeySequence(QStringLiteral("B")), [this] {
         strip_->setVisible(!strip_->isVisible());
-        placeStrip();
         if (strip_->isVisible()) strip_->look();
-        page()->setFocus();
+        page()->takeFocus();
     });
     key(QKeySequence(Qt::CTRL | Qt::Key_P), [this] {
         strip_->show();
-        placeStrip();
         strip_->startPracticeBench();
     });
     key(QKeySequence(Qt::CTRL | Qt::Key_N), [this] { setChoosing(true); });
@@ -175,14 +179,12 @@ void Window::goTo(int station) {
 }
 
 void Window::refresh() {
-    Page* shown = page();
-    if (pages_->currentWidget() != shown) {
-        pages_->setCurrentWidget(shown);
-        shown->setBigOnly(bigOnly_);
-    }
-    shown->refresh();
+    showPage(page());
     if (!session_.hasBuild()) {
-        wire_->show(QString(), QStringLiteral("An empty book"), QString(), {});
+        wire_->show(QString(),
+                    session_.kitTrouble().isEmpty() ? QStringLiteral("An empty book")
+                                                    : QStringLiteral("A kit that cannot be read"),
+                    QString(), {});
         sums_->setSitting(QString(), QString());
         return;
     }
@@ -197,16 +199,34 @@ void Window::refresh() {
     setWindowTitle(QStringLiteral("%1 – Ombrek").arg(qs(kit.name)));
 }
 
-void Window::resizeEvent(QResizeEvent* event) {
-    QMainWindow::resizeEvent(event);
-    placeStrip();
+void Window::showPage(Page* shown) {
+    if (pages_->currentWidget() != shown) {
+        // What was said on the page that is left is not waited for there any more.
+        if (auto* before = qobject_cast<Page*>(pages_->currentWidget());
+            before != nullptr && !before->working())
+            before->showLine(QString(), VerdictState::notDone);
+        pages_->setCurrentWidget(shown);
+        shown->setBigOnly(bigOnly_);
+    }
+    try {
+        shown->refresh();
+    } catch (const std::exception& error) {
+        pageFailed(*shown, error.what());
+    }
 }
 
-void Window::placeStrip() {
-    const QRect all = centralWidget()->rect();
-    strip_->setGeometry(all.right() + 1 - InstrumentStrip::kWidth, 0, InstrumentStrip::kWidth,
-                        all.height() - sums_->height());
-    strip_->raise();
+void Window::pageFailed(const Page& page, const char* why) {
+    speak(QStringLiteral("%1 could not be shown (%2). The book is as it was; Z takes the last action back.")
+              .arg(page.name(), QString::fromUtf8(why)),
+          VerdictState::fail);
+}
+
+void Window::speak(const QString& line, VerdictState state) {
+    Page* here = page();
+    if (spoken_ != nullptr && spoken_ != here && !spoken_->working())
+        spoken_->showLine(QString(), VerdictState::notDone);
+    spoken_ = here;
+    here->showLine(line, state);
 }
 
 void Window::toggleBig() {
@@ -214,7 +234,7 @@ void Window::toggleBig() {
     wire_->setVisible(!bigOnly_);
     sums_->setVisible(!bigOnly_);
     page()->setBigOnly(bigOnly_);
-    page()->setFocus();
+    page()->takeFocus();
 }
 
 void Window::showKeys() {

@@ -34,14 +34,14 @@ class Window : public QMainWindow {
     /// Put the application on the day or the night bench.
     static void setNight(bool night);
 
- protected:
-    void resizeEvent(QResizeEvent* event) override;
-
  private:
     void addKeys();
     void addPage(Page* page);
-    void placeStrip();
     void refresh();
+    void showPage(Page* page);
+    void pageFailed(const Page& page, const char* why);
+    /// A line of what happened, on the page that is shown; an older one elsewhere is stale then.
+    void speak(const QString& line, VerdictState state);
     void setChoosing(bool choosing);
     void toggleBig();
     void showKeys();
@@ -57,7 +57,8 @@ class Window : public QMainWindow {
     std::map<Room, Page*> rooms_;
     Page* room_ = nullptr;  ///< open beside the stations
     QWidget* keySheet_;
-    QTimer clock_;
+    QTimer clock_, guard_;    ///< a minute of the sitting; a second in which a lost book is noticed
+    Page* spoken_ = nullptr;  ///< the page with the last line
     int station_ = 0;
     bool bigOnly_ = false, choosing_ = false;
 };

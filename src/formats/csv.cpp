@@ -1,5 +1,10 @@
 #include "formats/csv.h"
 
+#include <algorithm>
+#include <array>
+#include <charconv>
+#include <cmath>
+
 #include <csv.h>
 
 #include <cstdlib>
@@ -22,14 +27,21 @@ void onRow(int, void* target) {
     collector->row.clear();
 }
 
-bool isNumber(const std::string& cell) {
-    char* end = nullptr;
-    std::strtod(cell.c_str(), &end);
-    return !cell.empty() && *end == '\0';
+/// A plain decimal number: digits, a point, an exponent; no words, no hexadecimal.
+bool isNumber(std::string_view cell) {
+    if (cell.starts_with('+')) cell.remove_prefix(1);
+    double value = 0;
+    const auto [end, error] = std::from_chars(cell.data(), cell.data() + cell.size(), value);
+    return !cell.empty() && error == std::errc{} && end == cell.data() + cell.size() && std::isfinite(value);
 }
 
+/// What a spreadsheet takes for the beginning of a formula, also in its full-width form.
+constexpr std::array<std::string_view, 10> kFormula{"=",  "+",      "-",      "@",      "\t",
+                                                    "\r", "\uff1d", "\uff0b", "\uff0d", "\uff20"};
+
 std::string neutralised(const std::string& cell) {
-    const bool formula = !cell.empty() && (std::string("=+-@\t\r").find(cell[0]) != std::string::npos);
+    const bool formula = std::any_of(kFormula.begin(), kFormula.end(),
+                                     [&](std::string_view sign) { return cell.starts_with(sign); });
     return formula && !isNumber(cell) ? "'" + cell : cell;
 }
 

@@ -1,5 +1,9 @@
 #include "formats/files.h"
 
+#include <fcntl.h>
+#include <unistd.h>
+
+#include <cerrno>
 #include <cstdlib>
 #include <fstream>
 #include <system_error>
@@ -24,19 +28,40 @@ Result<std::string> readFile(const fs::path& path, std::uintmax_t most) {
     return out;
 }
 
+namespace {
+
+/// Write and push to the disk. @return errno, 0 when all of it is there
+int writeThrough(const fs::path& path, const std::string& bytes) {
+    const int fd = ::open(path.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
+    if (fd < 0) return errno;
+    int error = 0;
+    for (std::size_t at = 0; at < bytes.size() && error == 0;) {
+        const ssize_t written = ::write(fd, bytes.data() + at, bytes.size() - at);
+        if (written > 0) at += std::size_t(written);
+        if (written < 0 && errno != EINTR) error = errno;
+    }
+    if (error == 0 && ::fsync(fd) != 0) error = errno;
+    if (::close(fd) != 0 && error == 0) error = errno;
+    return error;
+}
+
+/// The new name itself is on the disk only when its folder is.
+void syncFolder(const fs::path& folder) {
+    const int fd = ::open(folder.empty() ? "." : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
+    if (fd < 0) return;
+    ::fsync(fd);
+    ::close(fd);
+}
+
+}  // namespace
+
 Result<void> writeFile(const fs::path& path, const std::string& bytes) {
-    fs::path beside = path;
-    beside += ".part";
+    const fs::path beside = path.string() + ".part-" + std::to_string(::getpid());
     std::error_code error;
-    {
-        std::ofstream out(beside, std::ios::binary | std::ios::trunc);
-        out.write(bytes.data(), static_cast<std::streamsize>(bytes.size()));
-        out.flush();
-        if (!out) {
-            fs::remove(beside, error);
-            return problem(path.string(),
-                           "This file cannot be written; is the folder there, writable and not full?");
-        }
+    if (writeThrough(beside, bytes) != 0) {
+        fs::remove(beside, error);
+        return problem(path.string(),
+                       "This file cannot be written; is the folder there, writable and not full?");
     }
     fs::rename(beside, path, error);
     if (error) {
@@ -44,6 +69,7 @@ Result<void> writeFile(const fs::path& path, const std::string& bytes) {
         fs::remove(beside, error);
         return problem(path.string(), "This file cannot be replaced: " + why + ".");
     }
+    syncFolder(path.parent_path());
     return {};
 }
 

@@ -60,7 +60,7 @@ double JsonFields::number(const std::string& name, double low, double high) {
     if (!value.is_number()) fault(name, "A number is wanted here.");
     const double out = value.get<double>();
     if (!(out >= low && out <= high)) {
-        fault(name, "This must be from " + plainNumber(low) + " to " + plainNumber(high) + ".");
+        fault(name, "This must be from " + personNumber(low) + " to " + personNumber(high) + ".");
     }
     return out;
 }

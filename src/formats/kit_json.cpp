@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cctype>
 
 #include "formats/files.h"
 #include "formats/json_fields.h"
@@ -146,6 +147,18 @@ Check readCheck(JsonFields& fields) {
     return check;
 }
 
+/// Where an adjuster that can do harm is begun: as the kit says, else fully down for a current and for
+/// whatever is called a bias, since that opens a final stage.
+SafeEnd readSafeEnd(JsonFields& fields, const Adjustment& a) {
+    const std::string end = fields.text("safe_end", "");
+    if (end == "low") return SafeEnd::low;
+    if (end == "high") return SafeEnd::high;
+    if (end == "none") return SafeEnd::none;
+    if (!end.empty()) fields.fault("safe_end", "One of low, high, none.");
+    const bool bias = a.title.find("ias") != std::string::npos;
+    return a.kind == Adjustment::Kind::set && (a.unit == Unit::ampere || bias) ? SafeEnd::low : SafeEnd::none;
+}
+
 Adjustment readAdjustment(JsonFields& fields) {
     Adjustment a;
     a.id = fields.text("id");
@@ -163,6 +176,7 @@ Adjustment readAdjustment(JsonFields& fields) {
         fields.fault("kind", "An adjustment is a \"peak\" or a \"set\".");
     }
     a.caution = fields.text("caution", "");
+    a.safe = readSafeEnd(fields, a);
     fields.finish();
     return a;
 }
@@ -177,10 +191,22 @@ Ratings readRatings(JsonFields fields) {
     r.frequencyTolerance = fields.number("frequency_ppm", 0, 1e6, 100);
     r.ohms = fields.quantity("load", Unit::ohm, 0.1, 1e4, 50);
     r.harmonics = fields.has("harmonics") ? fields.whole("harmonics", 2, 20) : 3;
+    r.air = r.power > 0 ? Ratings::Air::yes : Ratings::Air::unknown;
+    if (fields.has("transmits")) {
+        r.air = fields.flag("transmits", false) ? Ratings::Air::yes : Ratings::Air::no;
+        if (r.air == Ratings::Air::no && r.power > 0)
+            fields.fault("transmits", "A kit with a rated power transmits.");
+    }
     if (r.power > 0 && r.frequency <= 0)
         fields.fault("frequency", "A kit that transmits is rated at a frequency.");
     fields.finish();
     return r;
+}
+
+/// It becomes the name of files, so nothing in it may lead elsewhere.
+bool plainId(const std::string& id) {
+    const auto plain = [](unsigned char c) { return std::isalnum(c) || c == '-' || c == '_' || c == '.'; };
+    return !id.empty() && id.size() <= 64 && id[0] != '.' && std::all_of(id.begin(), id.end(), plain);
 }
 
 Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cores) {
@@ -191,6 +217,11 @@ Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cor
         top.fault("version", "This kit file is of a newer version than 1; get a newer Ombrek.");
     Kit kit;
     kit.id = top.text("id");
+    if (!plainId(kit.id))
+        top.fault(
+            "id",
+            "An id has 1 to 64 letters, digits, points, dashes or underscores, and does not begin with a "
+            "point: files are named by it.");
     kit.name = top.text("name");
     kit.summary = top.text("summary", "");
     kit.note = top.text("note", "");

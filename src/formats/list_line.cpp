@@ -202,7 +202,7 @@ ListLine understand(const ListFields& fields, PartKind kindHint, double toleranc
 
 std::string valueText(const ListLine& line) {
     if (!(line.nominal > 0)) return line.value;
-    return line.value + " ±" + plainNumber(line.tolerance) + "\u202f%" +
+    return line.value + " ±" + personNumber(line.tolerance) + "\u202f%" +
            (line.toleranceAssumed ? " assumed" : "");
 }
 

@@ -119,7 +119,7 @@ double believable(double span, double named, std::string& guesses) {
         const double board = span * named;
         if (board <= kLargest) return named;
         guesses +=
-            "Taken as written the board would be " + plainNumber(std::round(board / 100) / 10) + " m wide. ";
+            "Taken as written the board would be " + personNumber(std::round(board / 100) / 10) + " m wide. ";
     }
     for (const double unit : {1.0, 25.4, 0.0254}) {
         if (unit != named && span * unit >= kSmallest && span * unit <= kLargest) return unit;
@@ -177,9 +177,9 @@ Result<Placement> readPlacement(const std::string& bytes) {
     out.width = spanX * unit + 2 * kMargin;
     out.height = spanY * unit + 2 * kMargin;
     out.guesses = guesses + "Read as " + out.units + (named == unit ? "" : " (guessed)") +
-                  ", y upwards, the corner " + plainNumber(kMargin) +
-                  " mm beyond the outermost part: a board of " + plainNumber(std::round(out.width)) + " by " +
-                  plainNumber(std::round(out.height)) + " mm.";
+                  ", y upwards, the corner " + personNumber(kMargin) +
+                  " mm beyond the outermost part: a board of " + personNumber(std::round(out.width)) +
+                  " by " + personNumber(std::round(out.height)) + " mm.";
     return out;
 }
 

@@ -84,18 +84,6 @@ std::vector<LookAhead> lookAheadsAt(const Step& step, const Kit& kit, const Buil
         const bool begun = ahead.from == step.id || build.done(ahead.from);
         if (begun && !build.done(ahead.until)) out.push_back(ahead);
     }
-    for (const Step& earlier : kit.steps) {
-        const bool begun = earlier.id == step.id || build.done(earlier.id);
-        for (const Step::Keep& keep : earlier.keeps) {
-            if (!begun || build.done(keep.until)) continue;
-            const auto kept = build.kept.find(keep.what);
-            const Step* until = kit.step(keep.until);
-            out.push_back({earlier.id, keep.until,
-                           "Keep " + std::to_string(keep.count) + " " + keep.what + " for \"" +
-                               (until ? until->title : keep.until) + "\": " +
-                               std::to_string(kept == build.kept.end() ? 0 : kept->second) + " so far."});
-        }
-    }
     for (const std::string& id : step.before) {
         const Step* later = kit.step(id);
         if (later != nullptr && !build.done(id))
@@ -105,6 +93,21 @@ std::vector<LookAhead> lookAheadsAt(const Step& step, const Kit& kit, const Buil
         const Coil* coil = kit.coil(ref);
         const std::string say = coil != nullptr ? mayStillChange(kit, *coil, build) : "";
         if (!say.empty()) out.push_back({step.id, "", say});
+    }
+    return out;
+}
+
+std::vector<KeepAhead> keepsAt(const Step& step, const Kit& kit, const Build& build) {
+    std::vector<KeepAhead> out;
+    for (const Step& earlier : kit.steps) {
+        if (earlier.id != step.id && !build.done(earlier.id)) continue;
+        for (const Step::Keep& keep : earlier.keeps) {
+            const auto same = [&](const KeepAhead& k) { return k.what == keep.what; };
+            if (build.done(keep.until) || std::any_of(out.begin(), out.end(), same)) continue;
+            const auto kept = build.kept.find(keep.what);
+            out.push_back({&earlier, kit.step(keep.until), keep.what, keep.count,
+                           kept == build.kept.end() ? 0 : kept->second});
+        }
     }
     return out;
 }

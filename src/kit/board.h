@@ -24,8 +24,20 @@ const Step* nextStep(const Kit& kit, const std::vector<std::size_t>& order, cons
 /// The first step, in the manual's order, that must be done before this one and is not; null when none is.
 const Step* mustComeFirst(const Step& step, const Kit& kit, const Build& build);
 
-/// Look-aheads in force at a step: their `from` is this step or done, their `until` is still to come.
+/// What must not be done, or must be known, at a step because of what comes later: look-aheads whose `from`
+/// is this step or done and whose `until` is still to come, steps that must wait, coils that Tune may still
+/// change. What is to be laid aside is `keepsAt`.
 std::vector<LookAhead> lookAheadsAt(const Step& step, const Kit& kit, const Build& build);
+
+/// Something to lay aside at or since a step for a later one, and how many are there.
+struct KeepAhead {
+    const Step* from = nullptr;
+    const Step* until = nullptr;  ///< may be null in a kit that names none
+    std::string what;
+    int wanted = 1, kept = 0;
+};
+/// All that is to be kept now, each thing once.
+std::vector<KeepAhead> keepsAt(const Step& step, const Kit& kit, const Build& build);
 
 /// Whether every part that a step fits is known to be in; the ones that are not, by designator.
 std::vector<std::string> partsNotIn(const Step& step, const Kit& kit, const Build& build);

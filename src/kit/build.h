@@ -4,6 +4,7 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <unordered_map>
 #include <vector>
 
 #include "core/parts/part_kind.h"
@@ -19,14 +20,18 @@ namespace ombrek {
 struct Reading {
     std::int64_t id = 0;
     std::string subject;
-    double value = 0;  ///< SI
+    double value = 0;  ///< SI; infinite: the meter was overloaded, or open
     Unit unit = Unit::none;
     double uncertainty = 0;  ///< U = 2u [same unit]
     double setting =
         0;  ///< what went with it: adjuster position 0 … 1, attenuation [dB], diode drop [V], correction
     std::string method;   ///< "typed", the instrument's name, or a power method's id
     std::int64_t at = 0;  ///< seconds since 1970, UTC
+    bool beyond = false;  ///< the true value is `value` or more
 };
+
+/// A reading against limits, with its error; one that is beyond the display as far as that tells.
+Verdict judgeReading(const Reading& reading, const Limits& limits, VerdictRule rule, Unit unit);
 
 /// How a part was accounted for without, or beside, a reading.
 enum class PartMark { seen, trusted, missing };
@@ -49,6 +54,18 @@ struct LoosePart {
     double uncertainty = 0;  ///< U = 2u [same unit]
 };
 
+/// A parts list on its way to become a kit, with what the builder said of its lines.
+struct ListDraft {
+    std::string name, origin;  ///< of the kit to be, and of the text
+    std::string source;        ///< bytes as they came
+    struct Edit {
+        std::int64_t line = 0;  ///< of the source, with a thousandth for a second row of the same line
+        std::string how;        ///< "again", "right", "out"
+        std::string text;       ///< as said again
+    };
+    std::vector<Edit> edits;  ///< in the order of the saying
+};
+
 /// What the builder decided about a line that is short or wrong.
 struct Remedy {
     enum class How {
@@ -69,11 +86,13 @@ struct WindingProgress {
 struct StepRecord {
     bool knowingly = false;  ///< a hold point passed without its evidence
     std::int64_t at = 0;
+    std::string reason;  ///< why, when it was passed knowingly
 };
 
 struct GateRecord {
     std::string reason;
     std::int64_t at = 0;
+    std::string basis;  ///< the evidence that did not pass that day, as `basisOf` writes it
 };
 
 /// A pause beyond this stops the bench clock [s].
@@ -129,12 +148,29 @@ struct Build {
     std::map<std::string, std::int64_t> joints,
         senses;  ///< looked at under the loupe, and against the print: when
     std::vector<PhotoLine> photos;
+    std::map<std::string, std::int64_t> epochs;  ///< by subject: the last reading before it was changed
+    std::map<std::string, double> practice;      ///< of the practice rig: what a coil was bent by, "coil:T1"
 
-    /// The last reading of a subject, or null.
+    /// The last reading of a subject, or null; one that was taken before the thing itself was changed is not
+    /// its reading any more.
     const Reading* last(const std::string& subject) const;
-    std::vector<Reading> all(const std::string& subject) const;
+    /// All that hold, oldest first. @param since  only those with a larger id
+    std::vector<Reading> all(const std::string& subject, std::int64_t since = -1) const;
+    /// The last reading before a subject was changed, by id; −1 when it never was.
+    std::int64_t changedAfter(const std::string& subject) const;
     WindingProgress winding(const std::string& coil, const std::string& winding) const;
     bool done(const std::string& step) const { return steps.contains(step); }
+
+ private:
+    /// Where each subject's readings are, made anew when there are others: a large kit asks thousands of
+    /// times.
+    struct Index {
+        const Reading* first = nullptr;
+        std::size_t size = 0;
+        std::unordered_map<std::string, std::vector<std::size_t>> places;
+    };
+    const std::vector<std::size_t>& placesOf(const std::string& subject) const;
+    mutable Index index_;
 };
 
 }  // namespace ombrek

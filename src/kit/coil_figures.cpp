@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <cstdio>
 #include <numbers>
 #include <sstream>
 
@@ -72,9 +71,10 @@ void sayLoss(const CoilIdea& idea, CoilFigures& out, std::string& mind) {
     const auto state = flux > ceiling         ? VerdictState::fail
                        : flux > 0.7 * ceiling ? VerdictState::doubtful
                                               : VerdictState::pass;
-    char text[80];
-    std::snprintf(text, sizeof text, "%.3g of %.2g mT", flux * 1e3, ceiling * 1e3);
-    out.lines.push_back({"Flux, of its ceiling", text, state});
+    out.lines.push_back({"Flux, of its ceiling",
+                         formatQuantity(flux * 1e3, Unit::none, 3) + " of " +
+                             formatQuantity(ceiling * 1e3, Unit::none, 2) + " mT",
+                         state});
     if (state == VerdictState::fail) mind = "The core will warm at this power: a larger core, or more turns.";
 }
 
@@ -145,7 +145,8 @@ Result<void> takeAir(CoilIdea& idea, std::istringstream& words) {
 
 int turnsFor(const CoilIdea& idea, double target) {
     const double one = inductanceOf(idea, 1);
-    return std::clamp(int(std::lround(std::sqrt(target / one))), 1, kMostTurns);
+    if (!(one > 0)) return 1;
+    return int(std::lround(std::clamp(std::sqrt(target / one), 1.0, double(kMostTurns))));
 }
 
 }  // namespace
@@ -185,6 +186,9 @@ Result<CoilIdea> changedIdea(CoilIdea idea, std::string_view text, const std::ve
     }
     if (!idea.air() && idea.core.shape == MagneticCore::Shape::ring && !whole(idea.core))
         return problem("coil", "A ring of your own wants its AL and its size in mm: AL4.9n 12.7x7.7x4.8.");
+    if (!(idea.wire.bare > 0)) return problem("coil", "Say the wire too, as 28AWG, 28SWG or 0.4mm.");
+    if (!idea.air() && !(idea.core.al > 0))
+        return problem("coil", "Say the core too: one of the table, or AL and size of your own.");
     if (!turns && idea.target > 0 && idea.target != before) idea.turns = turnsFor(idea, idea.target);
     return idea;
 }
@@ -200,11 +204,9 @@ CoilFigures figuresOf(const CoilIdea& idea) {
     if (idea.target > 0) {
         out.turnsWanted = turnsFor(idea, idea.target);
         const double off = 100 * (out.inductance / idea.target - 1);
-        char text[40];
-        std::snprintf(text, sizeof text, "%+.1f\u202f%%", off);
         out.lines.push_back({"Wanted", henry(idea.target), std::nullopt});
         const bool near = idea.tolerance > 0 && std::fabs(off) <= idea.tolerance;
-        out.lines.push_back({"Off by", text,
+        out.lines.push_back({"Off by", decimals(off, 1, true) + "\u202f%",
                              idea.tolerance > 0
                                  ? std::optional(near ? VerdictState::pass : VerdictState::doubtful)
                                  : std::nullopt});

@@ -7,7 +7,7 @@ namespace ombrek {
 Verdict checkVerdict(const Check& check, const Build& build) {
     const Reading* reading = build.last("check:" + check.id);
     if (reading == nullptr) return {};
-    return judge(reading->value, check.limits, reading->uncertainty, build.rule, check.unit);
+    return judgeReading(*reading, check.limits, build.rule, check.unit);
 }
 
 const Check* nextCheck(const Kit& kit, const Build& build) {
@@ -17,7 +17,11 @@ const Check* nextCheck(const Kit& kit, const Build& build) {
         if (check.gate && state != VerdictState::pass && state != VerdictState::notDone) return &check;
         if (state == VerdictState::notDone && untouched == nullptr) untouched = &check;
     }
-    return untouched;
+    if (untouched != nullptr) return untouched;
+    const auto off = std::find_if(kit.checks.begin(), kit.checks.end(), [&](const Check& check) {
+        return checkVerdict(check, build).state != VerdictState::pass;
+    });
+    return off == kit.checks.end() ? nullptr : &*off;
 }
 
 std::string lastChecked(const Build& build) {

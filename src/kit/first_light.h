@@ -8,8 +8,8 @@ namespace ombrek {
 /// The last reading of a check against its limits, with the meter's error.
 Verdict checkVerdict(const Check& check, const Build& build);
 
-/// The next check to make: the first without a passing reading. A failed gate therefore comes before all that
-/// follow it.
+/// The next check to make: a gate that was read and does not pass, else the first that was not read, else the
+/// first that was read and does not pass; null when every check passes.
 const Check* nextCheck(const Kit& kit, const Build& build);
 
 /// The check that was read last, by id; empty before the first.

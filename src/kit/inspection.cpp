@@ -4,6 +4,7 @@
 #include <cmath>
 #include <map>
 
+#include "kit/package.h"
 #include "kit/sitting.h"
 
 namespace ombrek {
@@ -46,6 +47,9 @@ std::int64_t lastSoldering(const Kit& kit, const Build& build) {
 
 std::string lookFor(const Part& part) {
     if (!part.orientation.empty()) return part.orientation;
+    if (isLed(part)) return "long lead is the anode; the flat of the rim, or the short lead, is the cathode";
+    if (polarisedCapacitor(part))
+        return "stripe or short lead is minus; square pad or + on the print is plus";
     switch (part.kind) {
         case PartKind::diode:
             return "band as the print has it";

@@ -21,12 +21,13 @@ std::string_view word(Finding::What what);
 /// What a good joint looks like, one sentence.
 std::string_view goodJoint();
 
-/// Parts whose joints were made in the last evening of soldering, in the order for the loupe: row by row over the
-/// board, to and fro; parts without a place come last. All that were never looked at, when `all` is asked.
+/// Parts whose joints were made in the last evening of soldering, in the order for the loupe: row by row over
+/// the board, to and fro; parts without a place come last. All that were never looked at, when `all` is
+/// asked.
 std::vector<const Part*> jointsToLookAt(const Kit& kit, const Build& build, bool all = false);
 
-/// Parts that go in one way round only: those with an orientation in the kit, and every diode, transistor,
-/// IC. With where to look.
+/// Parts that go in one way round only: those with an orientation in the kit, and every diode, LED,
+/// transistor, IC and polarised capacitor. With where to look.
 struct SenseLook {
     const Part* part;
     std::string look;  ///< "band towards C1"

@@ -28,10 +28,25 @@ MeterLine sheet(Unit unit, double percent, double digits, double floor) {
     return out;
 }
 
+/// The decade of the lowest range of a usual hand-held meter [SI] (common practice: 200 or 600 mV, Ω, µA):
+/// below it a count gets no smaller.
+double lowestDecade(Unit unit) {
+    switch (unit) {
+        case Unit::ohm:
+            return 100;
+        case Unit::volt:
+            return 0.1;
+        case Unit::ampere:
+            return 100e-6;
+        default:
+            return 1e-12;
+    }
+}
+
 /// One count of a meter that picks its own range.
-double countOf(double counts, double reading) {
-    const double magnitude = std::max(std::fabs(reading), 1e-15);
+double countOf(double counts, Unit unit, double reading) {
     const double lead = counts / std::pow(10.0, std::floor(std::log10(counts)));  // 6 of 6000
+    const double magnitude = std::max(std::fabs(reading), 0.99 * lead * lowestDecade(unit));
     const double range = lead * std::pow(10.0, std::ceil(std::log10(magnitude / lead)));
     return range / counts;
 }
@@ -103,7 +118,7 @@ Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double sh
     if (!line || !std::isfinite(shown)) return {shown, 0};
     InstrumentError error{line->percent};
     error.digits = line->digits;
-    error.resolution = countOf(line->counts, shown);
+    error.resolution = countOf(line->counts, unit, shown);
     error.percentOfRange = 100;
     error.range = line->floor;
     return {shown - line->zero, expandedUncertainty(error, shown)};
@@ -118,11 +133,11 @@ std::string accuracyText(const MeterLine& line) {
     const auto add = [&](const std::string& text) { out += (out.empty() ? "" : " + ") + text; };
     constexpr double kPpm = 1e-4;  // [%]
     if (line.percent >= 100 * kPpm) {
-        add(plainNumber(line.percent) + "\u202f%");
+        add(personNumber(line.percent) + "\u202f%");
     } else if (line.percent > 0) {
         add(formatQuantity(line.percent / kPpm, Unit::ppm, 3));
     }
-    if (line.digits > 0) add(plainNumber(line.digits) + " digits of " + plainNumber(line.counts));
+    if (line.digits > 0) add(personNumber(line.digits) + " digits of " + personNumber(line.counts));
     if (line.floor > 0) add(formatQuantity(line.floor, line.unit, 3));
     return out.empty() ? "perfect" : out;
 }

@@ -52,7 +52,9 @@ std::vector<LadderElement> lowPassOf(const Kit& kit) {
                 {element.series ? LadderElement::Kind::seriesC : LadderElement::Kind::shuntC, part->nominal});
         }
     }
-    return out;
+    const bool whole =
+        std::all_of(out.begin(), out.end(), [](const LadderElement& e) { return e.value > 0; });
+    return whole ? out : std::vector<LadderElement>();
 }
 
 }  // namespace ombrek

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/adjust/setting.h"
 #include "core/circuit/ladder.h"
 #include "core/coil/core.h"
 #include "core/coil/tank.h"
@@ -140,14 +141,17 @@ struct Adjustment {
     std::string adjuster;  ///< designator of what is turned
     Kind kind = Kind::peak;
     Unit unit = Unit::volt;
-    std::string reads;     ///< "audio across the phones"
-    std::string coil;      ///< the coil it tunes; may be empty
-    double target = 0;     ///< of a `set` [SI]
-    double tolerance = 0;  ///< of a `set` [same unit]
+    std::string reads;             ///< "audio across the phones"
+    std::string coil;              ///< the coil it tunes; may be empty
+    double target = 0;             ///< of a `set` [SI]
+    double tolerance = 0;          ///< of a `set` [same unit]
+    SafeEnd safe = SafeEnd::none;  ///< of a `set` whose reading can do harm: where it is begun
     std::string caution;
 };
 
 struct Ratings {
+    enum class Air { unknown, no, yes };
+    Air air = Air::unknown;                         ///< whether it transmits, as far as the kit says
     double power = 0, powerLow = 0, powerHigh = 0;  ///< [W] at `supply`
     double supply = 0;                              ///< [V]
     double frequency = 0;                           ///< [Hz]
@@ -155,6 +159,8 @@ struct Ratings {
     double ohms = 50;
     int harmonics = 3;  ///< highest order to measure
     bool transmits() const { return power > 0; }
+    /// It may go on the air and nothing says how strong: that is unknown, not nothing.
+    bool mayTransmit() const { return air != Air::no; }
 };
 
 /// One element of the low-pass after the final stage, by designator.
@@ -192,7 +198,8 @@ Result<std::vector<std::size_t>> stepOrder(const Kit& kit, Order order);
 /// Fixed, stray and trimmer capacitance across a tuned coil, from the parts list.
 TankCapacitance tankOf(const Kit& kit, const CoilTune& tune);
 
-/// The kit's low-pass with nominal capacitors and the coils' targets, for prediction.
+/// The kit's low-pass with nominal capacitors and the coils' targets, for prediction; empty when one of them
+/// is not known.
 std::vector<LadderElement> lowPassOf(const Kit& kit);
 
 }  // namespace ombrek

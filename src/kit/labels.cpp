@@ -19,7 +19,7 @@ std::string kindTitle(PartKind kind) {
 /// Put a part on the label of its like in the same group, or on a new one.
 void add(std::vector<PartLabel>& labels, const Part& part, const std::string& group) {
     std::string value = part.value;
-    if (part.nominal > 0) value += " ±" + plainNumber(part.tolerance) + "\u202f%";
+    if (part.nominal > 0) value += " ±" + personNumber(part.tolerance) + "\u202f%";
     for (PartLabel& label : labels) {
         if (label.group == group && label.value == value && label.mark == part.mark) {
             label.refs.push_back(part.ref);

@@ -1,6 +1,9 @@
 #include "kit/package.h"
 
 #include <algorithm>
+#include <cctype>
+#include <initializer_list>
+#include <string>
 
 namespace ombrek {
 namespace {
@@ -37,18 +40,51 @@ constexpr OfKind kOfKind[] = {{PartKind::resistor, 6.5, 2.4, false, Mark::none, 
                               {PartKind::trimmer, 7.0, 7.0, true, Mark::none, true},
                               {PartKind::other, 8.0, 8.0, false, Mark::none, true}};
 
-bool electrolytic(const Part& part) {
-    return part.kind == PartKind::capacitor && (!part.orientation.empty() || part.nominal >= 1e-6);
+/// Words of a part in small letters, each with a blank before and after, so that whole words are found.
+std::string wordsOf(const Part& part) {
+    std::string out = " ";
+    for (const char c : part.value + " " + part.what + " " + part.mark) {
+        const auto byte = static_cast<unsigned char>(c);
+        out += std::isalnum(byte) || byte >= 0x80 ? char(std::tolower(byte)) : ' ';
+    }
+    return out + " ";
+}
+
+bool says(const std::string& words, std::initializer_list<const char*> parts) {
+    return std::any_of(parts.begin(), parts.end(),
+                       [&](const char* part) { return words.find(part) != std::string::npos; });
 }
 
 }  // namespace
+
+bool polarisedCapacitor(const Part& part) {
+    if (part.kind != PartKind::capacitor) return false;
+    if (!part.orientation.empty()) return true;
+    const std::string words = wordsOf(part);
+    if (says(words, {"bipolar", "unpolar", "non polar", "nonpolar", "ungepolt"})) return false;
+    if (says(words, {"electrolyt", "elektrolyt", "elko", " elco", "tantal", " alum", "supercap", " polar"}))
+        return true;
+    const bool dry = says(words, {"ceramic", "keram", "céram", " film", " foil", "folie", " mlcc", " mks",
+                                  " mkp", "polyester", "polyprop", " x7r", " x5r", " c0g", " np0", " y5v"});
+    return part.nominal >= 1e-6 * (1 - 1e-9) && !dry;
+}
+
+bool isLed(const Part& part) {
+    if (part.kind != PartKind::diode && part.kind != PartKind::other) return false;
+    std::string letters;
+    for (const char c : part.ref) {
+        if (std::isalpha(static_cast<unsigned char>(c)))
+            letters += char(std::toupper(static_cast<unsigned char>(c)));
+    }
+    return letters == "LED" || says(wordsOf(part), {" led ", " leds ", "light emitting", "leuchtdiode"});
+}
 
 Package packageOf(const Part& part) {
     Package out;
     for (const OfKind& of : kOfKind) {
         if (of.kind == part.kind) out = {of.width, of.height, of.round, of.mark, of.heatShy};
     }
-    if (electrolytic(part)) out = {6.3, 6.3, true, Mark::plus, true};
+    if (polarisedCapacitor(part)) out = {6.3, 6.3, true, Mark::plus, true};
     if (part.kind == PartKind::other && part.orientation.empty() && !part.place) out.heatShy = false;
     for (const Named& named : kNamed) {
         if (part.what.find(named.word) == std::string::npos &&

@@ -12,6 +12,14 @@ struct Package {
     bool heatShy = false;  ///< suffers from a hot joint beside it
 };
 
+/// Whether a capacitor goes in one way round only: the kit gives it an orientation, calls it electrolytic,
+/// tantalum or the like, or it has 1 µF or more and is not called ceramic, film or bipolar. Safe side: an
+/// electrolytic turned round may burst.
+bool polarisedCapacitor(const Part& part);
+
+/// A light-emitting diode, by its designator or its words.
+bool isLed(const Part& part);
+
 /// By the package that its words name ("0805", "DIP-8", "TO-92"), else by its kind. Sizes: common practice
 /// for wired parts, IEC 60115 size codes for chips (from memory). The place's own size, where the kit has
 /// one, goes before.

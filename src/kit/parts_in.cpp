@@ -94,7 +94,7 @@ Verdict partVerdict(const Part& part, const Build& build) {
         return said(VerdictState::pass, "Another type, accepted by you: " + remedy->second.note);
     if (marked && mark->second == PartMark::missing) return said(VerdictState::fail, "Not found in the bag.");
     if (reading != nullptr && part.measurable()) {
-        Verdict out = judge(reading->value, partLimits(part), reading->uncertainty, build.rule, part.unit);
+        Verdict out = judgeReading(*reading, partLimits(part), build.rule, part.unit);
         if (out.state == VerdictState::fail) out.sentence += looksLike(part, reading->value);
         return out;
     }
@@ -192,7 +192,7 @@ std::string worthMeasuring(const Kit& kit, const Part& part) {
                 return "its mark can also be read as " + other.value + ", which this kit has too";
         }
     }
-    if (part.tolerance <= 2) return "±" + plainNumber(part.tolerance) + "\u202f% is more than a mark proves";
+    if (part.tolerance <= 2) return "±" + personNumber(part.tolerance) + "\u202f% is more than a mark proves";
     if (setsFrequency(kit, part.ref)) return "it sets a frequency";
     return "";
 }

@@ -4,6 +4,8 @@
 #include <cctype>
 #include <map>
 
+#include "kit/package.h"
+
 namespace ombrek {
 namespace {
 
@@ -94,10 +96,7 @@ GroupId groupOf(const Part& part, bool sockets) {
         case PartKind::inductor:
             return choke;
         case PartKind::capacitor:
-            return !part.orientation.empty() || says(part, {"electrolytic", "tantalum"}) ||
-                           part.nominal >= 1e-6
-                       ? electrolytic
-                       : capacitor;
+            return polarisedCapacitor(part) ? electrolytic : capacitor;
         case PartKind::crystal:
             return crystal;
         case PartKind::transistor:

@@ -19,23 +19,29 @@ struct PowerMethod {
     std::string_view setting;  ///< name of the figure that goes with it; empty if none
     Unit settingUnit;
     double usualSetting;
+    double settingError;  ///< limit of its error [settingUnit]
+    double percent;  ///< limit of the instrument's error [% of reading]; 0: by the data sheet of the bench
 };
 const std::vector<PowerMethod>& powerMethods();
 /// @return the method with this id, or the first
 const PowerMethod& powerMethod(std::string_view id);
 
-/// Watts from a "proof:power" reading, by the method it was taken with.
+/// Expanded uncertainty of a reading by a method. @param meter  what the bench's own data sheet makes of it
+double readingError(const PowerMethod& method, double value, double meter);
+
+/// Watts from a "proof:power" reading, by the method it was taken with, with all errors: the instrument's and
+/// that of what goes with it.
 Power powerOf(const Reading& reading, double ohms);
 
-/// A power-meter reading [dBm] behind the bench's 30 dB attenuator as watts before it, with its uncertainty;
-/// all else kept.
-inline constexpr double kBenchAttenuation = 30.0;  ///< [dB]
-Reading inWatts(Reading reading);
+/// A power-meter reading [dBm] behind an attenuator as watts before it, with its uncertainty; all else kept.
+inline constexpr double kBenchAttenuation = 30.0;  ///< of a usual bench, until the builder says another [dB]
+Reading inWatts(Reading reading, double attenuation = kBenchAttenuation);
 
 /// What was proved, beside what the kit promises.
 struct ProofState {
     std::optional<Power> power;  ///< as measured, at the supply used
-    double supply = 0;           ///< used [V]; the rated one until it is read
+    double supply = 0;           ///< read before the power [V]; the rated one while none was
+    bool supplyKnown = false;    ///< the supply was read before the power
     double powerAtRated = 0;     ///< the measured power scaled to the rated supply [W]
     Verdict powerVerdict;
     std::optional<double> frequency;  ///< [Hz]

@@ -38,7 +38,7 @@ std::optional<Reel> readReel(const std::string& what) {
     return out;
 }
 
-std::string metres(double length) { return plainNumber(std::round(length * 10) / 10) + "\u202fm"; }
+std::string metres(double length) { return personNumber(std::round(length * 10) / 10) + "\u202fm"; }
 
 }  // namespace
 

@@ -11,7 +11,7 @@
 namespace ombrek {
 namespace {
 
-std::string percent(double odds) { return plainNumber(std::round(odds * 100)) + "\u202f%"; }
+std::string percent(double odds) { return personNumber(std::round(odds * 100)) + "\u202f%"; }
 
 bool namesRef(const Explanation& e, const std::string& ref) {
     return std::find(e.refs.begin(), e.refs.end(), ref) != e.refs.end();
@@ -29,6 +29,21 @@ bool looksAlike(const Part& a, const Part& b) {
 }
 
 bool measured(const Part& part, const Build& build) { return build.last("part:" + part.ref) != nullptr; }
+
+/// How much of the bag was measured, and no more than was.
+std::string howChecked(const Kit& kit, const Build& build) {
+    int values = 0, read = 0;
+    for (const Part& part : kit.parts) {
+        if (!part.measurable()) continue;
+        ++values;
+        read += measured(part, build);
+    }
+    if (read == 0) return "The parts were counted and looked at; none was measured.";
+    const std::string counted = ", the meter's own error counted.";
+    if (read == values) return "Every value was measured" + counted;
+    return std::to_string(read) + " of " + std::to_string(values) + " values were measured" + counted +
+           " The others were looked at.";
+}
 
 std::string listed(const std::vector<std::string>& refs) {
     std::string out;
@@ -94,7 +109,7 @@ std::string describe(const Substitute& substitute, const std::vector<StockLine>&
         const StockLine& line = stock[i];
         out += (out.empty() ? "" : " and ") + formatQuantity(line.value, line.unit, 4);
         if (substitute.parts.size() == 1 && line.tolerance > 0)
-            out += " ±" + plainNumber(line.tolerance) + "\u202f%";
+            out += " ±" + personNumber(line.tolerance) + "\u202f%";
     }
     if (substitute.how != Substitute::How::single) out += " in " + std::string(word(substitute.how));
     if (!withDrawer) return out;
@@ -168,9 +183,7 @@ std::string supplierLetter(const Kit& kit, const Build& build) {
     if (!missing.empty()) out += "\nThese were not in it:\n" + missing;
     if (!wrong.empty()) out += "\nThese are not what the list says:\n" + wrong;
     if (!over.empty()) out += "\nThese were over:\n" + over;
-    out +=
-        "\nEvery value was measured, the meter's own error counted. Could you send what is missing or wrong?"
-        "\n\nThank you and 73\n";
+    out += "\n" + howChecked(kit, build) + " Could you send what is missing or wrong?\n\nThank you and 73\n";
     return out;
 }
 

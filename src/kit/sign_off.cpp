@@ -1,7 +1,10 @@
-#include "kit/inspection.h"
 #include "kit/sign_off.h"
 
+#include <algorithm>
+
 #include "kit/board.h"
+#include "kit/inspection.h"
+
 #include "kit/proof.h"
 #include "kit/winding.h"
 
@@ -30,25 +33,47 @@ Evidences trimmerEvidence(const Kit& kit, const Build& build) {
     return out;
 }
 
+/// A step that was done; a hold point as far as what it rests on still holds.
+Evidence doneEvidence(const Step& step, const StepRecord& record, const Kit& kit, const Build& build) {
+    Evidence out{step.title, VerdictState::pass, "Done."};
+    const Evidences needs = holdEvidence(step, kit, build);
+    std::vector<VerdictState> states;
+    for (const Evidence& e : needs) states.push_back(e.state);
+    const VerdictState now = needs.empty() ? VerdictState::pass : worst(states);
+    if (now == VerdictState::pass) return out;
+    const std::string reason = record.reason.empty() ? "" : " Reason: " + record.reason;
+    out.state = now == VerdictState::fail ? VerdictState::fail : VerdictState::doubtful;
+    const auto bad =
+        std::find_if(needs.begin(), needs.end(), [&](const Evidence& e) { return e.state == now; });
+    out.sentence =
+        (record.knowingly ? "Passed knowingly, without its evidence: " : "Done, but it holds no more: ") +
+        bad->what + ", " + std::string(word(now)) + "." + reason;
+    return out;
+}
+
 Evidences stepEvidence(const Kit& kit, const Build& build, bool holds) {
     Evidences out;
     for (const Step& step : kit.steps) {
         if (step.hold.has_value() != holds) continue;
         const auto record = build.steps.find(step.id);
-        const bool done = record != build.steps.end();
-        Evidence e{step.title, done ? VerdictState::pass : VerdictState::notDone,
-                   done ? "Done." : "Not done yet."};
-        if (done && record->second.knowingly && !holdEarned(step, kit, build)) {
-            e.state = VerdictState::doubtful;
-            e.sentence = "Passed knowingly, without its evidence.";
-        }
-        out.push_back(e);
+        out.push_back(record != build.steps.end()
+                          ? doneEvidence(step, record->second, kit, build)
+                          : Evidence{step.title, VerdictState::notDone, "Not done yet."});
     }
     if (holds) return out;
     for (const Finding* finding : openFindings(build))
         out.push_back({finding->ref + ", " + std::string(word(finding->what)), VerdictState::fail,
                        "Found under the loupe and not mended."});
     return out;
+}
+
+/// What a fit rig must show and this kit says nothing about: unknown, never a pass.
+Evidences unknown(const std::string& what, const std::string& sentence) {
+    return {{what, VerdictState::cannotTell, sentence}};
+}
+
+Evidences orUnknown(Evidences evidence, const std::string& what, const std::string& sentence) {
+    return evidence.empty() ? unknown(what, sentence) : evidence;
 }
 
 Evidence from(std::string what, const Verdict& verdict) {
@@ -70,9 +95,11 @@ Readiness readiness(const Kit& kit, const Build& build, const LimitProfile& prof
     Readiness out;
     const auto add = [&](std::string id, std::string name, std::string station, Evidences evidence) {
         if (evidence.empty()) return;
-        Gate gate{id, std::move(name), std::move(station), std::move(evidence), false, ""};
+        Gate gate{id, std::move(name), std::move(station), std::move(evidence), false, "", ""};
         if (const auto record = build.gates.find(id); record != build.gates.end()) {
-            gate.passedKnowingly = true;
+            // The reason was given for the evidence of that day.
+            gate.lapsed = worseThan(record->second.basis, gate.evidence);
+            gate.passedKnowingly = gate.lapsed.empty();
             gate.reason = record->second.reason;
         }
         out.gates.push_back(std::move(gate));
@@ -85,22 +112,32 @@ Readiness readiness(const Kit& kit, const Build& build, const LimitProfile& prof
     add("coils", "Coils wound and measured", "Winding",
         all(kit.coils, [](const Coil& c) { return "coil:" + c.ref; }));
     add("trimmers", "Trimmers reach their bands", "Winding", trimmerEvidence(kit, build));
-    add("steps", "Every step done", "Board", stepEvidence(kit, build, false));
+    add("steps", "Every step done", "Board",
+        orUnknown(stepEvidence(kit, build, false), "Steps",
+                  "The kit names no steps: nothing shows that it is built."));
     add("holds", "Hold points earned", "Board", stepEvidence(kit, build, true));
     add("checks", "Voltages and currents right", "First light",
-        all(kit.checks, [](const Check& c) { return "check:" + c.id; }));
+        orUnknown(all(kit.checks, [](const Check& c) { return "check:" + c.id; }), "Checks",
+                  "The kit names no electrical checks: nothing shows that its voltages are right."));
     add("tune", "Every adjustment settled", "Tune",
         all(kit.adjustments, [](const Adjustment& a) { return "adjust:" + a.id; }));
+    if (!kit.ratings.mayTransmit()) return out;
     if (kit.ratings.transmits()) {
         const ProofState proof = proofState(kit, build, profile);
         add("power", "Power as rated", "Proof", {from("Power at the rated supply", proof.powerVerdict)});
         add("frequency", "On frequency", "Proof", {from("Frequency", proof.frequencyVerdict)});
         add("harmonics", "Harmonics below the limit", "Proof", harmonicEvidence(proof));
-        const bool own = build.gates.contains("licence");
-        add("licence", "Band, mode and power are within my licence", "Sign-off",
-            {{"The builder's own word", own ? VerdictState::pass : VerdictState::notDone,
-              own ? "Confirmed by the builder." : "Follow your local rules; confirm here."}});
+    } else {
+        const std::string silent = "The kit does not say whether it transmits, nor its rated ";
+        add("power", "Power as rated", "Proof", unknown("Power", silent + "power."));
+        add("frequency", "On frequency", "Proof", unknown("Frequency", silent + "frequency."));
+        add("harmonics", "Harmonics below the limit", "Proof",
+            unknown("Harmonics", silent + "power: nothing shows that what it emits is clean."));
     }
+    const bool own = build.gates.contains("licence");
+    add("licence", "Band, mode and power are within my licence", "Sign-off",
+        {{"The builder's own word", own ? VerdictState::pass : VerdictState::notDone,
+          own ? "Confirmed by the builder." : "Follow your local rules; confirm here."}});
     return out;
 }
 

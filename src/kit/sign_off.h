@@ -9,8 +9,10 @@ namespace ombrek {
 
 /// Every gate between the bag and the air, with its evidence, in the order of the stations.
 ///
-/// Gates that a kit does not have (coils for a kit without coils, power for one that does not transmit) are
-/// left out.
+/// Coils and trimmers that a kit does not have are left out, and the proof of one that says that it does not
+/// transmit. What fitness means and the kit says nothing about (steps, checks, power) is a gate that cannot
+/// be told: it opens by a reason alone. A gate passed knowingly bars again when anything in it became worse
+/// since.
 Readiness readiness(const Kit& kit, const Build& build, const LimitProfile& profile);
 
 }  // namespace ombrek

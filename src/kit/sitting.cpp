@@ -87,11 +87,6 @@ SittingAhead sittingAhead(const Kit& kit, const Build& build, const std::vector<
             const Step* until = stepOf(kit, ahead.until);
             addWant(out.notYet, ahead.say, until ? "until: " + until->title : "");
         }
-        for (const std::string& id : step->before) {
-            const Step* later = stepOf(kit, id);
-            if (later != nullptr && !now.contains(id))
-                addWant(out.notYet, "Not yet: " + later->title, "before it: " + step->title);
-        }
     }
     return out;
 }

@@ -77,7 +77,7 @@ std::string describe(const StockLine& line) {
     const auto add = [&](const std::string& text) { out += (out.empty() ? "" : ", ") + text; };
     if (line.value > 0) {
         add(formatQuantity(line.value, line.unit, 4));
-        if (line.tolerance > 0) out += " ±" + plainNumber(line.tolerance) + "\u202f%";
+        if (line.tolerance > 0) out += " ±" + personNumber(line.tolerance) + "\u202f%";
     }
     if (line.volts > 0) add(formatQuantity(line.volts, Unit::volt, 3));
     if (line.watts > 0) add(formatQuantity(line.watts, Unit::watt, 3));

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/proof/power.h"
+#include "kit/rests_on.h"
 #include "kit/winding.h"
 
 namespace ombrek {
@@ -37,18 +38,24 @@ void settlePeak(const Kit& kit, const Adjustment& adjustment, const Build& build
     }
 }
 
-void settleSetting(const Adjustment& adjustment, const Build& build, TuneState& out) {
-    const SettingEstimate estimate = estimateSetting(out.readings, adjustment.target, adjustment.unit);
+SettingEstimate nextSetting(const Adjustment& a, const TuneState& state) {
+    if (a.safe != SafeEnd::none) return approachSafely(state.readings, a.target, a.tolerance, a.unit, a.safe);
+    return estimateSetting(state.readings, a.target, a.unit);
+}
+
+void settleSetting(const Adjustment& adjustment, const Build& build, const std::vector<Reading>& readings,
+                   TuneState& out) {
+    const SettingEstimate estimate = nextSetting(adjustment, out);
     out.bestPosition = estimate.position;
     out.nextPosition = estimate.nextPosition;
     out.sentence = estimate.sentence;
-    const Reading* last = build.last("adjust:" + adjustment.id);
-    if (last == nullptr) return;
+    if (readings.empty()) return;
     const Limits limits{adjustment.target - adjustment.tolerance, adjustment.target + adjustment.tolerance};
-    const Verdict verdict = judge(last->value, limits, last->uncertainty, build.rule, adjustment.unit);
+    const Verdict verdict = judgeReading(readings.back(), limits, build.rule, adjustment.unit);
     if (verdict.state == VerdictState::pass) {
         out.state = VerdictState::pass;
         out.sentence = verdict.sentence;
+        out.bestPosition = out.nextPosition = readings.back().setting;
     } else {
         out.state = estimate.reachable ? VerdictState::doubtful : VerdictState::fail;
     }
@@ -58,12 +65,17 @@ void settleSetting(const Adjustment& adjustment, const Build& build, TuneState& 
 
 TuneState tuneState(const Kit& kit, const Adjustment& adjustment, const Build& build) {
     TuneState out;
-    for (const Reading& r : build.all("adjust:" + adjustment.id))
-        out.readings.push_back({r.setting, r.value});
+    const std::string subject = "adjust:" + adjustment.id;
+    const std::vector<Reading> readings = standing(kit, build, subject);
+    for (const Reading& r : readings) out.readings.push_back({r.setting, r.value});
     if (adjustment.kind == Adjustment::Kind::peak) {
         settlePeak(kit, adjustment, build, out);
     } else {
-        settleSetting(adjustment, build, out);
+        settleSetting(adjustment, build, readings, out);
+    }
+    if (readings.empty()) {
+        const std::string changed = changedSince(kit, build, subject);
+        if (!changed.empty()) out.sentence = changed + " " + out.sentence;
     }
     return out;
 }

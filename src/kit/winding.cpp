@@ -34,7 +34,7 @@ double coreFill(const Coil& coil) {
 
 std::optional<TrimAdvice> coilAdvice(const Coil& coil, const Build& build) {
     const Reading* measured = build.last("coil:" + coil.ref);
-    if (measured == nullptr || !(measured->value > 0) || !wound(coil, build)) return std::nullopt;
+    if (measured == nullptr || !wound(coil, build)) return std::nullopt;
     return adviseTrim(coil.core, mainTurns(coil, build), measured->value, coil.target, coil.tolerance,
                       coreFill(coil));
 }
@@ -42,7 +42,7 @@ std::optional<TrimAdvice> coilAdvice(const Coil& coil, const Build& build) {
 std::optional<TrimmerCover> coilCover(const Kit& kit, const Coil& coil, const Build& build) {
     if (!coil.tune) return std::nullopt;
     const Reading* measured = build.last("coil:" + coil.ref);
-    const double value = measured != nullptr && measured->value > 0 ? measured->value : coil.target;
+    const double value = measured != nullptr ? measured->value : coil.target;
     return trimmerCover(value, mainTurns(coil, build), tankOf(kit, *coil.tune), coil.tune->low,
                         coil.tune->high);
 }
@@ -101,7 +101,8 @@ CoilStage coilStage(const Coil& coil, const Build& build) {
 std::optional<ReachChance> coilReach(const Kit& kit, const Coil& coil, const Build& build) {
     if (!coil.tune) return std::nullopt;
     const Reading* measured = build.last("coil:" + coil.ref);
-    const bool known = measured != nullptr && measured->value > 0;
+    const bool known = measured != nullptr;
+    if (known && !(measured->value > 0 && std::isfinite(measured->value))) return std::nullopt;
     TankTolerance tolerance;
     tolerance.inductance =
         known ? 100 * measured->uncertainty / measured->value : coil.core.alTolerancePercent;
@@ -110,8 +111,9 @@ std::optional<ReachChance> coilReach(const Kit& kit, const Coil& coil, const Bui
         if (const Part* part = kit.part(ref)) fixed = std::max(fixed, part->tolerance);
     }
     if (fixed > 0) tolerance.fixed = fixed;
-    return chanceOfReach(known ? measured->value : coil.target, tankOf(kit, *coil.tune), tolerance,
-                         coil.tune->low, coil.tune->high, 4000);
+    const ReachChance out = chanceOfReach(known ? measured->value : coil.target, tankOf(kit, *coil.tune),
+                                          tolerance, coil.tune->low, coil.tune->high, 4000);
+    return out.trials > 0 ? std::optional(out) : std::nullopt;
 }
 
 std::optional<TransformerCheck> coilTransformer(const Coil& coil) {
@@ -180,8 +182,7 @@ Verdict coilVerdict(const Coil& coil, const Build& build) {
         return out;
     }
     if (!wound(coil, build) || measured == nullptr) return {};
-    return judge(measured->value, limitsAround(coil.target, coil.tolerance), measured->uncertainty,
-                 build.rule, Unit::henry);
+    return judgeReading(*measured, limitsAround(coil.target, coil.tolerance), build.rule, Unit::henry);
 }
 
 const Coil* nextCoil(const Kit& kit, const Build& build) {

@@ -1,7 +1,10 @@
 #include "kit/work.h"
 
 #include <algorithm>
+#include <cctype>
 #include <map>
+
+#include "kit/package.h"
 
 namespace ombrek {
 namespace {
@@ -27,9 +30,16 @@ const Fit& fitOf(PartKind kind) {
     return kFits[std::size(kFits) - 1];
 }
 
+/// Whether a title holds one of these words, whole or with an ending, in any case: "phase" holds no "case".
 bool named(const std::string& title, std::initializer_list<const char*> words) {
-    return std::any_of(words.begin(), words.end(),
-                       [&](const char* word) { return title.find(word) != std::string::npos; });
+    std::string text = " ";
+    for (const char c : title)
+        text += std::isalpha(static_cast<unsigned char>(c))
+                    ? char(std::tolower(static_cast<unsigned char>(c)))
+                    : ' ';
+    return std::any_of(words.begin(), words.end(), [&](const char* word) {
+        return text.find(std::string(" ") + word) != std::string::npos;
+    });
 }
 
 std::vector<const Part*> partsOf(const Kit& kit, const Step& step) {
@@ -38,10 +48,6 @@ std::vector<const Part*> partsOf(const Kit& kit, const Step& step) {
         if (const Part* part = kit.part(ref)) out.push_back(part);
     }
     return out;
-}
-
-bool polarisedCapacitor(const Part& part) {
-    return part.kind == PartKind::capacitor && !part.orientation.empty();
 }
 
 /// Whether a reading belongs to a step: of a part or coil it fits, or something its hold rests on.
@@ -68,8 +74,9 @@ WorkKind workOf(const Kit& kit, const Step& step) {
     if (step.hold) return WorkKind::test;
     const auto parts = partsOf(kit, step);
     if (parts.empty()) {
-        if (named(step.title, {"nspect", "ook over", "oupe"})) return WorkKind::inspect;
-        if (named(step.title, {"rill", "crew", "ount", "ase", "nob", "ilm", "ink"}))
+        if (named(step.title, {"inspect", "look over", "loupe"})) return WorkKind::inspect;
+        if (named(step.title, {"drill", "screw", "mount", "case ", "cases ", "casing", "knob", "film",
+                               "heat sink", "sink", "panel", "standoff"}))
             return WorkKind::mechanical;
         return WorkKind::prepare;
     }

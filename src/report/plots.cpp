@@ -19,7 +19,8 @@ struct Scaled {
 
 Scaled scaleFor(double value, Unit unit) {
     const SplitText split = splitQuantity(value, unit, 3);
-    const double shown = std::strtod(split.number.c_str(), nullptr);
+    const auto number = parseQuantity(split.number);
+    const double shown = number ? number->value : 0;
     return {shown != 0 ? std::pow(10.0, 3 * std::round(std::log10(std::fabs(shown / value)) / 3)) : 1,
             qs(split.unit)};
 }
@@ -124,7 +125,7 @@ PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proo
     out.series = {filter, stems};
     out.marks.push_back({false, -proof.required, QStringLiteral("limit: %1").arg(qs(profile.name)), false});
     for (int order = 1; order <= kit.ratings.harmonics; ++order) {
-        out.xTicks.emplace_back(order * f / 1e6, QString::number(order * f / 1e6, 'f', 2));
+        out.xTicks.emplace_back(order * f / 1e6, QString::fromStdString(decimals(order * f / 1e6, 2)));
     }
     return out;
 }

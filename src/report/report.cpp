@@ -151,9 +151,12 @@ QString boardSection(const Kit& kit, const Build& build) {
     for (const Step& step : kit.steps) {
         const auto record = build.steps.find(step.id);
         if (record == build.steps.end() || !record->second.knowingly) continue;
-        const auto reason = build.remarks.find(step.id);
-        holds.push_back({esc(step.title), when(record->second.at),
-                         esc(reason == build.remarks.end() ? "" : reason->second)});
+        // Books before version 4 kept the reason as the step's remark.
+        const auto remark = build.remarks.find(step.id);
+        const std::string& reason = !record->second.reason.empty() || remark == build.remarks.end()
+                                        ? record->second.reason
+                                        : remark->second;
+        holds.push_back({esc(step.title), when(record->second.at), esc(reason)});
     }
     for (const Finding& f : build.findings)
         findings.push_back({esc(f.ref), esc(std::string(word(f.what))), when(f.found),
@@ -208,7 +211,7 @@ Report makeReport(const Kit& kit, const Build& build, const Tables& tables, std:
     out.html =
         QStringLiteral("<h1>%1</h1><p>%2</p><p><b>%3</b> Built from %4 to %5, %6 hours at the bench.</p>")
             .arg(esc(kit.name), esc(kit.summary), verdictLine(ready), when(build.started), when(now),
-                 QLocale().toString(hours, 'f', 1));
+                 QString::fromStdString(decimals(hours, 1)));
     out.html += gatesSection(ready) + proofSection(kit, proof, profile);
     if (!proof.harmonics.empty()) {
         out.html += picture(out.plots.size());

@@ -75,7 +75,7 @@ struct OddInstrument {
 Result<double> takeFrom(quint16 port, int timeout = 400) {
     application();
     BenchClient client;
-    client.setAddress(QStringLiteral("127.0.0.1"), port, true);
+    client.setAddress(QStringLiteral("127.0.0.1"), port);
     client.setTimeout(timeout);
     std::optional<Result<double>> got;
     int calls = 0;
@@ -115,7 +115,10 @@ TEST_CASE("replies are numbers, overload, nothing, or rubbish", "[reference]") {
     CHECK(readReply("+4.982E+00").value() == Approx(4.982));
     CHECK(readReply(" 12\r\n").value() == 12);
     CHECK(readReply("-1.5e-9").value() == Approx(-1.5e-9));
-    CHECK(readReply("9.9E37").error().sentence.find("overload") != std::string::npos);
+    CHECK(std::isinf(readReply("9.9E37").value()));
+    CHECK(std::isinf(readReply("+9.900000E+37").value()));
+    CHECK(readReply("9.8E37").error().sentence.find("no reading") != std::string::npos);
+    CHECK(readReply("1e31").error().sentence.find("no reading") != std::string::npos);
     CHECK(readReply("-9.9E+37").error().sentence.find("overload") != std::string::npos);
     CHECK(readReply("9.91E37").error().sentence.find("nothing to measure") != std::string::npos);
     for (const char* rubbish :
@@ -268,14 +271,158 @@ TEST_CASE("an instrument that is slow, hangs up or talks rubbish gives a line ea
     CHECK(sentence("\n").find("no number") != std::string::npos);
     CHECK(sentence(QByteArray(5000, '7')).find("talks without end") != std::string::npos);
     CHECK(sentence(QByteArray("\xff\xfe\x00\x01\n", 5)).find("no number") != std::string::npos);
-    CHECK(sentence("9.9E37\n").find("overload") != std::string::npos);
+    CHECK(sentence("-9.9E37\n").find("overload") != std::string::npos);
     CHECK(sentence("9.91E37\n").find("nothing to measure") != std::string::npos);
     CHECK(sentence("4.98").find("no answer in time") != std::string::npos);  // half a line is no answer
 }
 
-TEST_CASE("a good instrument's first line is the reading") {
-    OddInstrument good("+4.98E+00\n17\n");
+TEST_CASE("a good instrument's line is the reading, an overload is infinite") {
+    OddInstrument good("+4.98E+00\n"), over("9.9E37\n");
     CHECK(takeFrom(good.server.serverPort()).value() == Approx(4.98));
+    CHECK(std::isinf(takeFrom(over.server.serverPort()).value()));
+}
+
+TEST_CASE("two lines for one question, or a line that is cut, are no reading") {
+    OddInstrument two("+4.98E+00\n17\n");
+    const auto both = takeFrom(two.server.serverPort());
+    REQUIRE_FALSE(both);
+    CHECK(both.error().sentence.find("more than was asked") != std::string::npos);
+    // 1 and 1,100 noughts: cut at a thousand bytes it would be some other number.
+    OddInstrument cut("1" + QByteArray(1100, '0') + "\n");
+    REQUIRE_FALSE(takeFrom(cut.server.serverPort()));
+    OddInstrument point("0." + QByteArray(1100, '0') + "1\n");
+    REQUIRE_FALSE(takeFrom(point.server.serverPort()));
+}
+
+TEST_CASE("what an instrument says before it is asked is no answer") {
+    application();
+    QTcpServer server;
+    int asked = 0;
+    QObject::connect(&server, &QTcpServer::newConnection, [&] {
+        QTcpSocket* socket = server.nextPendingConnection();
+        socket->write("READY 7\n42\n");  // a banner at once
+        QObject::connect(socket, &QTcpSocket::readyRead, [&, socket] {
+            const QByteArray line = socket->readAll();
+            ++asked;
+            socket->write(line.contains("IDN") ? "Somebody,meter,1,1\n" : "+4.98E+00\n");
+        });
+    });
+    REQUIRE(server.listen(QHostAddress::LocalHost));
+    CHECK(takeFrom(server.serverPort()).value() == Approx(4.98));
+    CHECK(asked == 2);
+}
+
+TEST_CASE("SIM lines go only to what says that it is the practice bench, and to one on this kit") {
+    application();
+    QByteArray heard;
+    QTcpServer server;
+    QByteArray who = "Somebody,meter,1,1\n";
+    QObject::connect(&server, &QTcpServer::newConnection, [&] {
+        QTcpSocket* socket = server.nextPendingConnection();
+        QObject::connect(socket, &QTcpSocket::readyRead, [&, socket] {
+            const QByteArray line = socket->readAll();
+            heard += line;
+            socket->write(line.contains("IDN") ? who : QByteArray("+4.98E+00\n"));
+        });
+    });
+    REQUIRE(server.listen(QHostAddress::LocalHost));
+    CHECK(takeFrom(server.serverPort()).value() ==
+          Approx(4.98));  // on 127.0.0.1, and a stranger all the same
+    CHECK_FALSE(heard.contains("SIM"));
+    who = "Ombrek,practice multimeter,kit-a,2\n";
+    heard.clear();
+    CHECK(takeFrom(server.serverPort()).value() == Approx(4.98));
+    CHECK(heard.contains("SIM:PROB"));
+    BenchClient client;
+    client.setAddress(QStringLiteral("127.0.0.1"), server.serverPort());
+    client.setPractice(QStringLiteral("kit-b"), [] { return QByteArray(); });
+    std::optional<Result<double>> got;
+    heard.clear();
+    client.take(Unit::volt, QStringLiteral("check:rail5"), -1,
+                [&](Result<double> value) { got = std::move(value); });
+    REQUIRE(waitFor([&] { return got.has_value(); }));
+    REQUIRE_FALSE(*got);
+    CHECK(got->error().sentence.find("another kit") != std::string::npos);
+    CHECK_FALSE(heard.contains("SIM"));
+}
+
+TEST_CASE("the practice bench takes any argument without a word too many") {
+    PracticeInstruments bench = instruments();
+    const auto power = [&](const std::string& line) {
+        return bench.answer(InstrumentRole::powerMeter, line);
+    };
+    for (const char* order : {"0", "1", "-1", "100", "nan", "1e9", "", "x"})
+        CHECK(power("MEAS:POW:HARM? " + std::string(order)) == "9.91E37");
+    CHECK(readReply(*power("MEAS:POW:HARM? 12")).has_value());  // two digits
+    for (const char* line :
+         {"SIM:BEND \"T1\",nan", "SIM:BEND \"T1\",inf", "SIM:BEND T1", "SIM:BENT \"T1\",-1e300",
+          "SIM:PROB \"coil:T1\",0", "SIM:PROB \"coil:T1\",1e300", "SIM:PROB \"adjust:rx\",nan",
+          "SIM:PROB \"adjust:rx\",1e300", "SIM:ATT -5", "SIM:ATT nan", "SIM:LOOK? \"\"", "\"", "?"}) {
+        bench.answer(InstrumentRole::lcMeter, line);
+        for (const char* subject : {"coil:T1", "adjust:rx", "adjust:tx", "proof:power", "proof:frequency",
+                                    "proof:harmonic:2", "check:rail5"}) {
+            INFO(line << ", then " << subject);
+            bench.answer(InstrumentRole::multimeter, std::string("SIM:PROB ") + subject);
+            for (const char* query : {"MEAS:VOLT?", "MEAS:POW?", "MEAS:IND?", "MEAS:FREQ?"}) {
+                for (const InstrumentRole role : kInstrumentRoles) bench.answer(role, query);
+            }
+        }
+    }
+    CHECK(std::isnan(ask(bench, InstrumentRole::lcMeter, "coil:T1\",0", "MEAS:IND?")) == true);
+}
+
+TEST_CASE("the practice power meter is behind the attenuator that is said") {
+    PracticeInstruments bench = instruments();
+    bench.answer(InstrumentRole::powerMeter, "SIM:PROB proof:power");
+    const double at30 = readReply(*bench.answer(InstrumentRole::powerMeter, "MEAS:POW?")).value();
+    bench.answer(InstrumentRole::powerMeter, "SIM:ATT 40");
+    CHECK(readReply(*bench.answer(InstrumentRole::powerMeter, "MEAS:POW?")).value() ==
+          Approx(at30 - 10).margin(0.01));
+}
+
+TEST_CASE("a bench that asks and never listens is put out, and too many conversations wait") {
+    application();
+    BenchServer server(instruments());
+    REQUIRE(server.listen(0));
+    QTcpSocket deaf;
+    deaf.setReadBufferSize(1);
+    deaf.connectToHost(QStringLiteral("127.0.0.1"), server.port(InstrumentRole::multimeter));
+    REQUIRE(waitFor([&] { return deaf.state() == QAbstractSocket::ConnectedState; }));
+    for (int i = 0; i < 400 && deaf.state() == QAbstractSocket::ConnectedState; ++i) {
+        for (int k = 0; k < 500; ++k) deaf.write("*IDN?\n");
+        application().processEvents(QEventLoop::AllEvents, 2);
+    }
+    CHECK(waitFor([&] { return deaf.state() == QAbstractSocket::UnconnectedState; }));
+    std::vector<std::unique_ptr<QTcpSocket>> many;
+    for (int i = 0; i < 60; ++i) {
+        many.push_back(std::make_unique<QTcpSocket>());
+        many.back()->connectToHost(QStringLiteral("127.0.0.1"), server.port(InstrumentRole::counter));
+    }
+    waitFor([&] { return many.front()->state() == QAbstractSocket::ConnectedState; });
+    many.resize(10);  // the others hang up: the next is served again
+    QTcpSocket next;
+    next.connectToHost(QStringLiteral("127.0.0.1"), server.port(InstrumentRole::counter));
+    next.write("*IDN?\n");
+    CHECK(waitFor([&] { return next.canReadLine(); }));
+}
+
+TEST_CASE("a kit of one's own is answered for from its own text, not the practice kit's") {
+    Kit kit;
+    kit.id = "own";
+    kit.name = "own";
+    Part c2;
+    c2.ref = "C2";
+    c2.kind = PartKind::capacitor;
+    c2.unit = Unit::farad;
+    c2.nominal = 47e-12;
+    c2.tolerance = 5;
+    kit.parts = {c2};
+    PracticeInstruments bench(PracticeTruth(kit, honestBag("own text")), practiceMark("own text"));
+    CHECK(ask(bench, InstrumentRole::lcMeter, "part:C2", "MEAS:CAP?") == Approx(47e-12).epsilon(0.07));
+    CHECK(std::isnan(ask(bench, InstrumentRole::powerMeter, "proof:power", "MEAS:POW?")));
+    CHECK(bench.answer(InstrumentRole::counter, "*IDN?")->find(practiceMark("own text")) !=
+          std::string::npos);
+    CHECK(practiceMark("own text") != practiceMark("own text "));
 }
 
 TEST_CASE("the finished practice book passes every gate but those the seeded troubles keep shut") {

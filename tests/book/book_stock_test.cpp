@@ -15,23 +15,7 @@ const StockLine kFilm{0, "A1", PartKind::capacitor, 22e-9, Unit::farad, 5, 100, 
 const StockLine kMetal{0, "B3", PartKind::resistor, 4700, Unit::ohm, 1, 0, 0.25, "metal film", 20};
 
 /// Everything that the first station's actions change, as text.
-std::string snapshot(const Book& book) {
-    std::ostringstream out;
-    for (const StockLine& s : book.stock())
-        out << s.id << s.drawer << int(s.kind) << s.value << s.what << s.count << ';';
-    for (const Promise& p : book.promises()) out << p.stock << '>' << p.build << p.ref << p.count << ';';
-    for (const MeterLine& m : book.meters()) out << int(m.unit) << m.percent << '/' << m.zero << ';';
-    out << book.listShape("k") << '|';
-    const auto b = book.build();
-    if (!b) return out.str();
-    out << int(b->way) << int(b->depth);
-    for (const auto& r : b->readings) out << r.subject << '=' << r.value << ';';
-    for (const auto& [ref, mark] : b->parts) out << ref << int(mark) << ';';
-    for (const auto& [ref, text] : b->printed) out << ref << text << ';';
-    for (const auto& l : b->loose) out << l.id << l.printed << l.value << ';';
-    for (const auto& [ref, r] : b->remedies) out << ref << int(r.how) << r.note << ';';
-    return out.str();
-}
+std::string snapshot(const Book& book) { return everything(book.path()); }
 
 }  // namespace
 
@@ -70,7 +54,7 @@ TEST_CASE("every action of the first station is undone and redone, one by one, o
         [](Book& b) {
             return b.promise("C2", {1, 1}, "two in parallel");
         },
-        [](Book& b) { return b.takePromised("C2"); },
+        [](Book& b) { return b.takePromised("C2", PartKind::capacitor); },
         [](Book& b) { return b.undecide("C2"); },
         [](Book& b) {
             StockLine line = b.stock().front();
@@ -119,7 +103,7 @@ TEST_CASE("what is promised is taken from its drawer once, and the line waits to
     CHECK(book->promises().size() == 2);
     CHECK(book->stock()[0].count == 4);
     CHECK(freeFor(book->stock()[0], book->promises(), 99) == 2);
-    REQUIRE(book->takePromised("C2"));
+    REQUIRE(book->takePromised("C2", PartKind::capacitor));
     CHECK(book->stock()[0].count == 2);
     CHECK(book->stock()[1].count == 20);
     CHECK(book->promises().empty());

@@ -70,8 +70,10 @@ TEST_CASE("an exact resonance curve is fitted exactly") {
     CHECK(peak.position == Approx(0.42).epsilon(1e-9));
     CHECK(peak.reading == Approx(2.0).epsilon(1e-9));
     CHECK(peak.halfWidth == Approx(0.08).epsilon(1e-9));
-    CHECK(peak.state == VerdictState::pass);
+    CHECK(peak.state == VerdictState::doubtful);  // it stands at half travel, off the peak
     CHECK(responseAt(peak, 0.5) == Approx(y(0.5)));
+    const PeakEstimate settled = estimatePeak({{0.36, y(0.36)}, {0.5, y(0.5)}, {0.42, y(0.42)}});
+    CHECK(settled.state == VerdictState::pass);
 }
 
 TEST_CASE("noise moves the estimate a little, not the verdict") {

@@ -57,6 +57,39 @@ TEST_CASE("the assignment agrees with trying every pairing", "[reference]") {
     }
 }
 
+TEST_CASE("classes of like columns tell the same as forcing every place", "[reference]") {
+    // Source: exhaustive search over all pairings, columns repeated so that some are alike.
+    std::mt19937 engine(11);
+    for (int round = 0; round < 400; ++round) {
+        const CostTable kinds = randomCosts(engine);
+        std::vector<std::size_t> classOf;
+        for (std::size_t k = 0; k < kinds.columns && classOf.size() < 5; ++k)
+            classOf.insert(classOf.end(), 1 + engine() % 3, k);
+        CostTable costs(kinds.rows, classOf.size());
+        for (std::size_t r = 0; r < costs.rows; ++r) {
+            for (std::size_t c = 0; c < costs.columns; ++c) costs.at(r, c) = kinds.at(r, classOf[c]);
+        }
+        const Assignment best = cheapestAssignment(costs);
+        ClassDetours detours(costs, best, classOf, std::numeric_limits<double>::infinity());
+        for (std::size_t r = 0; r < costs.rows; ++r) {
+            const ClassDetours::Of of = detours.of(r);
+            const auto agrees = [&](double dearer, double forced) {
+                return std::isinf(forced) ? std::isinf(dearer)
+                                          : dearer == Approx(forced - best.cost).margin(1e-6);
+            };
+            REQUIRE(agrees(of.unpaired, cheapestOfAll(costs, int(r), kUnpaired)));
+            for (std::size_t c = 0; c < costs.columns; ++c) {
+                double forced = std::numeric_limits<double>::infinity();
+                for (std::size_t other = 0; other < costs.columns; ++other) {
+                    if (classOf[other] == classOf[c])
+                        forced = std::min(forced, cheapestOfAll(costs, int(r), int(other)));
+                }
+                REQUIRE(agrees(of.toClass[classOf[c]], forced));
+            }
+        }
+    }
+}
+
 TEST_CASE("what another place would cost agrees with forcing it", "[reference]") {
     // Source: exhaustive search with one row held to one column, or to none.
     std::mt19937 engine(11);

@@ -246,7 +246,13 @@ TEST_CASE("the turns that centre the trimmer do centre it") {
 }
 
 TEST_CASE("cover refuses nonsense") {
-    CHECK_THROWS_AS(trimmerCover(1 * uH, 0, kTank, 1, 2), std::domain_error);
-    CHECK_THROWS_AS(trimmerCover(1 * uH, 5, kTank, 2, 1), std::domain_error);
-    CHECK_THROWS_AS(trimmerCover(1 * uH, 5, TankCapacitance{}, 1, 2), std::domain_error);
+    for (const TrimmerCover& cover :
+         {trimmerCover(1 * uH, 0, kTank, 1, 2), trimmerCover(1 * uH, 5, kTank, 2, 1),
+          trimmerCover(1 * uH, 5, TankCapacitance{}, 1, 2), trimmerCover(1e-20, 5, kTank, 1e6, 2e6),
+          trimmerCover(0, 5, kTank, 1e6, 2e6), trimmerCover(INFINITY, 5, kTank, 1e6, 2e6),
+          trimmerCover(NAN, 5, kTank, 1e6, 2e6)}) {
+        CHECK(cover.state == VerdictState::cannotTell);
+        CHECK_FALSE(cover.sentence.empty());
+        CHECK(turnsChange(cover, 5) == 0);
+    }
 }

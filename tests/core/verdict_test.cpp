@@ -95,7 +95,23 @@ TEST_CASE("limits are said with enough figures to be told apart") {
 
 TEST_CASE("no number is no verdict") {
     CHECK(judge(NAN, {9, 11}, 0.1, VerdictRule::guardBand, Unit::volt).state == VerdictState::cannotTell);
-    CHECK(judge(INFINITY, {9, 11}, 0.1, VerdictRule::simple, Unit::volt).state == VerdictState::cannotTell);
+    CHECK(judge(-INFINITY, {9, 11}, 0.1, VerdictRule::simple, Unit::volt).state == VerdictState::cannotTell);
+}
+
+TEST_CASE("an overload passes a lower limit and fails an upper one") {
+    const double open = INFINITY;
+    const Limits isolation{500, INFINITY}, low{-INFINITY, 0.3}, band{9, 11};
+    for (const VerdictRule rule : {VerdictRule::guardBand, VerdictRule::simple}) {
+        CHECK(judge(open, isolation, 0, rule, Unit::ohm).state == VerdictState::pass);
+        CHECK(judge(open, low, 0, rule, Unit::volt).state == VerdictState::fail);
+        CHECK(judge(open, band, 0, rule, Unit::volt).state == VerdictState::fail);
+    }
+    // More than 20 MΩ is enough for 10 MΩ; whether it is 50 MΩ nobody can tell.
+    CHECK(judgeBeyond(20e6, {10e6, INFINITY}, Unit::ohm).state == VerdictState::pass);
+    CHECK(judgeBeyond(20e6, {50e6, INFINITY}, Unit::ohm).state == VerdictState::cannotTell);
+    CHECK(judgeBeyond(20e6, {10e6, 50e6}, Unit::ohm).state == VerdictState::cannotTell);
+    CHECK(judgeBeyond(20e6, {-INFINITY, 1e6}, Unit::ohm).state == VerdictState::fail);
+    CHECK_FALSE(judgeBeyond(20e6, {50e6, INFINITY}, Unit::ohm).sentence.empty());
 }
 
 TEST_CASE("every verdict carries its numbers and a sentence") {

@@ -46,7 +46,7 @@ TEST_CASE("the demo board through two sittings: a hold passed, a bridge found, t
     desk.answer(QStringLiteral("the supply is proved on another meter"));
     REQUIRE(desk.build().done("hold-supply"));
     CHECK(desk.build().steps.at("hold-supply").knowingly);
-    CHECK(desk.build().remarks.at("hold-supply") == "the supply is proved on another meter");
+    CHECK(desk.build().steps.at("hold-supply").reason == "the supply is proved on another meter");
 
     // Another school in the middle: what is done stays done, and the next step is another.
     const QString before = desk.now();

@@ -43,11 +43,11 @@ TEST_CASE("a tail that is not through is stripped again; windings that touch are
     });
     const Coil& coil = *desk.kit().coil("T1");
     desk.key(Qt::Key_F2);
-    desk.key(Qt::Key_2);
+    desk.key(Qt::Key_H);
     CHECK(desk.build().coilChecks.at("T1/strip") == "blob");
     desk.key(Qt::Key_N);
     CHECK(coilStage(coil, desk.build()) == CoilStage::strip);
-    desk.key(Qt::Key_3);
+    desk.key(Qt::Key_E);
     for (int i = 0; i < 3; ++i) desk.key(Qt::Key_Return);
     CHECK(coilStage(coil, desk.build()) == CoilStage::isolation);
     desk.key(Qt::Key_N);

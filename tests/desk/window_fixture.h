@@ -10,6 +10,7 @@
 #include "bench/bench_server.h"
 #include "bench_fixture.h"
 #include "desk/window.h"
+#include "kit/key_down.h"
 #include "look/colours.h"
 
 namespace ombrek {
@@ -40,6 +41,14 @@ inline void partWay(const std::filesystem::path& file) {
 }
 inline void finished(const std::filesystem::path& file) {
     REQUIRE(writePracticeBook(file, practiceKit(), PracticeStage::finished));
+}
+
+/// The hold on the load is done and the load is on: the key may go down.
+inline void loadOn(const std::filesystem::path& file) {
+    auto book = Book::open(file);
+    REQUIRE(book);
+    REQUIRE((*book)->doStep("last-look", true, "for this test"));
+    REQUIRE((*book)->passGate(kLoadOn, "on"));
 }
 
 /// The real window on a book of its own, with a practice bench on free ports behind it.
@@ -74,15 +83,15 @@ class Desk {
     /// The first of four ports in a row that are all free, with the practice bench on them.
     void useBench() {
         for (quint16 port = 20000; !server_ && port < 60000; port = quint16(port + 8)) {
-            auto server = std::make_unique<BenchServer>(
-                PracticeInstruments(PracticeTruth(practiceKit().kit, practiceKit().bag)));
+            auto server = std::make_unique<BenchServer>(PracticeInstruments(
+                PracticeTruth(practiceKit().kit, practiceKit().bag), practiceMark(practiceKit().text)));
             if (server->listen(port)) {
                 server_ = std::move(server);
                 port_ = port;
             }
         }
         REQUIRE(server_);
-        session_->bench().setAddress(QStringLiteral("127.0.0.1"), port_, true);
+        session_->bench().setAddress(QStringLiteral("127.0.0.1"), port_);
     }
 
     void stopBench() {

@@ -102,7 +102,7 @@ TEST_CASE("an unearned hold is refused, and passed knowingly with a reason") {
     desk.key(Qt::Key_Return);
     REQUIRE(desk.build().done(hold));
     CHECK(desk.build().steps.at(hold).knowingly);
-    CHECK(desk.build().remarks.at(hold) == "rails were proved on another bench");
+    CHECK(desk.build().steps.at(hold).reason == "rails were proved on another bench");
 }
 
 TEST_CASE("a step waits for those before it") {
@@ -152,7 +152,10 @@ TEST_CASE("tuning by typed readings finds an end stop and says the turns") {
 }
 
 TEST_CASE("power by every method, at the supply used") {
-    Desk desk(fresh);
+    Desk desk([](const std::filesystem::path& file) {
+        fresh(file);
+        loadOn(file);
+    });
     desk.key(Qt::Key_F6);
     desk.type(QStringLiteral("11.5"));
     desk.key(Qt::Key_Return);
@@ -203,6 +206,9 @@ TEST_CASE("the sums line answers, and puts its value on the page") {
     CHECK(desk.window().sums().answerText().contains(QStringLiteral("10.05")));
     desk.key(Qt::Key_Return);
     desk.key(Qt::Key_Return);
+    if (desk.build().readings.empty())
+        desk.key(Qt::Key_Return);  // far from the list's value: Enter once more
+    REQUIRE_FALSE(desk.build().readings.empty());
     CHECK(desk.build().readings.back().value == Approx(10050));
     desk.key(Qt::Key_K, Qt::ControlModifier);
     desk.key(Qt::Key_A, Qt::ControlModifier);

@@ -126,17 +126,41 @@ TEST_CASE("a hold point is earned by its evidence") {
 
 TEST_CASE("look-aheads stand from their first step until the one they are for") {
     Build build;
-    const auto says = [&](const char* step, const char* word) {
-        const auto aheads = lookAheadsAt(*kit().step(step), kit(), build);
-        return std::any_of(aheads.begin(), aheads.end(),
-                           [&](const LookAhead& a) { return a.say.find(word) != std::string::npos; });
+    REQUIRE_FALSE(kit().lookAheads.empty());
+    for (const LookAhead& ahead : kit().lookAheads) {
+        build.steps.clear();
+        const auto says = [&](const std::string& step) {
+            const auto aheads = lookAheadsAt(*kit().step(step), kit(), build);
+            return std::any_of(aheads.begin(), aheads.end(),
+                               [&](const LookAhead& a) { return a.say == ahead.say; });
+        };
+        INFO(ahead.say);
+        CHECK(says(ahead.from));
+        CHECK_FALSE(says("lay-out"));
+        build.steps[ahead.from] = {};
+        CHECK(says("lay-out"));
+        build.steps[ahead.until] = {};
+        CHECK_FALSE(says("lay-out"));
+    }
+}
+
+TEST_CASE("what is to be laid aside is asked for once, and is no \"not yet\"") {
+    Build build;
+    const auto keeps = [&](const char* step) {
+        std::vector<std::string> out;
+        for (const KeepAhead& keep : keepsAt(*kit().step(step), kit(), build)) out.push_back(keep.what);
+        return out;
     };
-    CHECK(says("r-supply", "cut leads"));
-    CHECK_FALSE(says("j1", "cut leads"));
+    CHECK(keeps("r-supply") == std::vector<std::string>{"cut leads"});
+    CHECK(keeps("j1").empty());
     build.steps["r-supply"] = {};
-    CHECK(says("j1", "cut leads"));
+    build.kept["cut leads"] = 5;
+    CHECK(keeps("j1") == std::vector<std::string>{"cut leads"});
+    CHECK(keepsAt(*kit().step("j1"), kit(), build).front().kept == 5);
+    for (const LookAhead& ahead : lookAheadsAt(*kit().step("j1"), kit(), build))
+        CHECK(ahead.say.find("cut leads") == std::string::npos);
     build.steps["links"] = {};
-    CHECK_FALSE(says("j1", "cut leads"));
+    CHECK(keeps("j1").empty());
 }
 
 TEST_CASE("the plan's order holds for every school") {
@@ -198,7 +222,7 @@ TEST_CASE("tuning: a peak with its end stop and remedy") {
     const Adjustment& rx = *kit().adjustment("rx");
     CHECK(tuneState(kit(), rx, build).state == VerdictState::notDone);
     const auto y = [](double x, double peak) { return 0.8 / std::sqrt(1 + std::pow((x - peak) / 0.07, 2)); };
-    for (const double x : {0.3, 0.38, 0.4, 0.46, 0.55}) read(build, "adjust:rx", y(x, 0.4), Unit::volt, x);
+    for (const double x : {0.3, 0.38, 0.46, 0.55, 0.4}) read(build, "adjust:rx", y(x, 0.4), Unit::volt, x);
     const TuneState good = tuneState(kit(), rx, build);
     CHECK(good.state == VerdictState::pass);
     CHECK(good.bestPosition == Approx(0.4).margin(0.001));
@@ -215,7 +239,7 @@ TEST_CASE("tuning: power is peaked by its root, settings by their target") {
     Build build;
     const Adjustment& tx = *kit().adjustment("tx");
     const auto watts = [](double x) { return 3.0 / (1 + std::pow((x - 0.6) / 0.07, 2)); };
-    for (const double x : {0.5, 0.56, 0.61, 0.68}) read(build, "adjust:tx", watts(x), Unit::watt, x);
+    for (const double x : {0.5, 0.56, 0.68, 0.6}) read(build, "adjust:tx", watts(x), Unit::watt, x);
     CHECK(tuneState(kit(), tx, build).bestPosition == Approx(0.6).margin(1e-6));
     CHECK(tuneState(kit(), tx, build).state == VerdictState::pass);
     const Adjustment& bfo = *kit().adjustment("bfo");

@@ -3,7 +3,6 @@
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
-#include <cstdio>
 #include <set>
 
 namespace ombrek {
@@ -11,11 +10,7 @@ namespace {
 
 constexpr double kEndZone = 0.03;
 
-std::string travel(double position) {
-    char buffer[32];
-    std::snprintf(buffer, sizeof buffer, "%.0f %%", std::clamp(position, 0.0, 1.0) * 100.0);
-    return buffer;
-}
+std::string travel(double position) { return decimals(std::clamp(position, 0.0, 1.0) * 100, 1) + " %"; }
 
 /// Coefficients c0 + c1·x + c2·x² of the weighted parabola through 1/y².
 Eigen::Vector3d fitInverseSquare(const std::vector<AdjusterReading>& readings) {
@@ -107,27 +102,47 @@ void judgeEnd(PeakEstimate& out, const std::set<double>& positions) {
     out.sentence = "It rises towards the end: read it at " + travel(out.nextPosition) + ".";
 }
 
-/// Proven when a reading is close to the peak and others stand near on both sides.
-void judgeInside(PeakEstimate& out, const std::set<double>& positions) {
+/// Share of the half width within which no more than kSettledLoss is lost.
+double settledShare() { return std::sqrt(std::pow(10.0, kSettledLoss / 10) - 1); }
+
+/// The lower readings nearest to the peak on either side tell its place only while they are near.
+struct Sides {
+    bool left = false, right = false;
+};
+Sides sidesOf(const PeakEstimate& peak, const std::vector<AdjusterReading>& readings) {
+    const double least = settledShare() * peak.halfWidth, most = 1.5 * peak.halfWidth;
+    Sides out;
+    for (const AdjusterReading& r : readings) {
+        const double off = r.position - peak.position;
+        out.left = out.left || (off < -least && off >= -most);
+        out.right = out.right || (off > least && off <= most);
+    }
+    return out;
+}
+
+/// Settled when it stands at the peak, reads the most there, and lower readings are near on both sides.
+void judgeInside(PeakEstimate& out, const std::vector<AdjusterReading>& readings) {
     out.kind = PeakEstimate::Kind::inside;
-    const double close = 0.3 * out.halfWidth, side = 2.5 * out.halfWidth;
-    bool at = false, left = false, right = false;
-    for (const double x : positions) {
-        const double off = x - out.position;
-        at = at || std::fabs(off) <= close;
-        left = left || (off < -close && off >= -side);
-        right = right || (off > close && off <= side);
-    }
-    if (at && left && right) {
-        out.state = VerdictState::pass;
-        out.sentence = "Peak at " + travel(out.position) + " of the travel, away from both ends.";
-        return;
-    }
-    if (at) out.nextPosition = std::clamp(out.position + (left ? 1.0 : -1.0) * out.halfWidth, 0.0, 1.0);
     out.state = VerdictState::doubtful;
-    out.sentence =
-        at ? "Nearly: one reading at " + travel(out.nextPosition) + " shows that it falls on that side too."
-           : "The peak should be at " + travel(out.position) + "; turn there and read once more.";
+    const AdjusterReading& stands = readings.back();
+    const double tenth = std::pow(10.0, -kSettledLoss / 20);
+    const bool at = std::fabs(stands.position - out.position) <= settledShare() * out.halfWidth / 2;
+    const bool highest =
+        stands.reading >= tenth * ombrek::highest(readings).reading && stands.reading >= tenth * out.reading;
+    const Sides sides = sidesOf(out, readings);
+    if (!sides.left || !sides.right) {
+        // The side that is lacking, half a width off; the peak itself while it was never near.
+        const double side = out.position + (sides.left ? 0.5 : -0.5) * out.halfWidth;
+        out.nextPosition = std::clamp(side, 0.0, 1.0);
+        out.sentence = "The peak should be near " + travel(out.position) + "; one reading at " +
+                       travel(out.nextPosition) + " shows how it falls on that side.";
+    } else if (at && highest) {
+        out.state = VerdictState::pass;
+        out.sentence =
+            "It stands at the peak, " + travel(out.position) + " of the travel, away from both ends.";
+    } else {
+        out.sentence = "The peak is at " + travel(out.position) + "; turn there and read once more.";
+    }
 }
 
 }  // namespace
@@ -173,7 +188,7 @@ PeakEstimate estimatePeak(const std::vector<AdjusterReading>& all) {
     if (out.position < kEndZone || out.position > 1 - kEndZone) {
         judgeEnd(out, positions);
     } else {
-        judgeInside(out, positions);
+        judgeInside(out, readings);
     }
     return out;
 }
@@ -185,8 +200,9 @@ double responseAt(const PeakEstimate& peak, double position) {
 
 int endStopRemedy(const PeakEstimate& peak, const TankCapacitance& tank, int turns) {
     // L·C is fixed at resonance, so L_wanted / L_now = C_peak / C_half, and turns go with the root.
-    const double ratio = std::max(tank.at(peak.position), 0.05 * tank.at(0.5)) / tank.at(0.5);
-    const int change = static_cast<int>(std::lround(turns * std::sqrt(ratio))) - turns;
+    const double half = tank.at(0.5);
+    const double ratio = half > 0 ? std::clamp(tank.at(peak.position) / half, 0.05, 20.0) : 1.0;
+    const int change = std::max(static_cast<int>(std::lround(turns * std::sqrt(ratio))), 1) - turns;
     if (peak.kind == PeakEstimate::Kind::atMost) return std::max(change, 1);
     if (peak.kind == PeakEstimate::Kind::atLeast) return std::min(change, -1);
     return change;

@@ -26,15 +26,20 @@ struct PeakEstimate {
     std::string sentence;
 };
 
+/// How much may be lost where the adjuster is left [dB].
+inline constexpr double kSettledLoss = 0.1;
+
 /// Where a tuned circuit peaks, from at least three readings at different positions.
 ///
 /// Near resonance the response y falls as 1/y² = a + b·(x − x0)², so a parabola is fitted to 1/y² of the
 /// readings above a third of the best one (all, when there are fewer than three such), each weighted by the
-/// error it then has (y³, for equal errors of y). The peak is proven (pass) when one reading is close to it
-/// and lower ones stand near on both sides; until then `nextPosition` is the one that is lacking. A peak
-/// within 3 % of an end, or beyond it, is an end stop: the coil is wrong, not the trimmer. Source: response
-/// of a single tuned circuit; the end-stop rule is common practice.
-/// @param readings  amplitudes (volts), positive; powers must be given as their square roots
+/// error it then has (y³, for equal errors of y). It is settled (pass) when the adjuster *stands* where at
+/// most 0.1 dB is lost, shown by a reading there, with lower ones near on both sides; until then
+/// `nextPosition` is the one that is lacking. A peak within 3 % of an end, or beyond it, is an end stop: the
+/// coil is wrong, not the trimmer. Source: response of a single tuned circuit, 10·log10(1 + (off/half
+/// width)²) dB; the end-stop rule is common practice.
+/// @param readings  amplitudes (volts), positive; powers must be given as their square roots; oldest first,
+///                  so that the adjuster stands where the last was taken
 PeakEstimate estimatePeak(const std::vector<AdjusterReading>& readings);
 
 /// The fitted response at a position. @param peak  with a halfWidth above 0

@@ -7,9 +7,78 @@
 namespace ombrek {
 namespace {
 
-std::string percent(double position) { return std::to_string(std::lround(position * 100)) + " %"; }
+std::string percent(double position) { return decimals(position * 100, 1) + " %"; }
+
+constexpr double kStep = 0.02;     ///< of the travel at most
+constexpr double kFinest = 0.002;  ///< that a hand can turn
+constexpr double kEnd = 0.02;      ///< counts as the end itself
+
+/// The last reading at each position, position counted from the safe end.
+std::map<double, double> fromSafeEnd(const std::vector<AdjusterReading>& readings, SafeEnd safe) {
+    std::map<double, double> out;
+    for (const auto& r : readings) {
+        if (!(r.position >= 0) || r.position > 1 || std::isnan(r.reading)) continue;
+        out[safe == SafeEnd::high ? 1 - r.position : r.position] = r.reading;
+    }
+    return out;
+}
+
+/// The step up from the last position that reads below, with the one before it. @param before  end() if none
+double safeStep(const std::map<double, double>& latest, std::map<double, double>::const_iterator base,
+                double target) {
+    double step = kStep;
+    const double floor = 0.01 * target;  // less is the meter's own unrest
+    if (base != latest.begin() && base->second > floor) {
+        const auto before = std::prev(base);
+        const double growth = std::log(base->second / std::max(before->second, floor));
+        const double rate = std::max(growth, 1e-9) / (base->first - before->first);
+        step = std::min(step, 0.8 * std::log(target / base->second) / rate);
+    }
+    if (const auto above = std::next(base); above != latest.end())
+        step = std::min(step, (above->first - base->first) / 2);
+    return std::max(step, kFinest);
+}
 
 }  // namespace
+
+SettingEstimate approachSafely(const std::vector<AdjusterReading>& readings, double target, double tolerance,
+                               Unit unit, SafeEnd safe) {
+    const auto latest = fromSafeEnd(readings, safe);
+    const auto seen = [&](double x) { return safe == SafeEnd::high ? 1 - x : x; };
+    SettingEstimate out;
+    const auto go = [&](double x, const std::string& sentence) {
+        out.position = out.nextPosition = seen(std::clamp(std::round(x * 1000) / 1000, 0.0, 1.0));
+        out.sentence = sentence;
+        return out;
+    };
+    const std::string wanted = formatQuantity(target, unit, 3);
+    if (latest.empty() || latest.begin()->first > kEnd) {
+        const bool above = !readings.empty() && !(readings.back().reading <= target + tolerance);
+        return go(0, above ? "It reads above " + wanted + ": fully down at once, to " + percent(seen(0)) + "."
+                           : "Begin at the safe end: turn it to " + percent(seen(0)) + " and read there.");
+    }
+    // All below the base read no more than the target; the next above it, if any, reads more.
+    auto base = latest.end();
+    for (auto at = latest.begin(); at != latest.end() && at->second <= target; ++at) base = at;
+    if (base == latest.end()) {
+        out.reachable = false;
+        return go(0, "Even at its safe end it reads more than " + wanted +
+                         ": power off, and look for the fault before going on.");
+    }
+    const double stands = seen(readings.back().position);
+    if (readings.back().reading > target + tolerance || stands > base->first + 1e-9)
+        return go(base->first,
+                  (readings.back().reading > target ? "It reads above " + wanted + ": down at once, to "
+                                                    : "Back down to ") +
+                      percent(seen(base->first)) + ", where it read less.");
+    const double next = std::min(1.0, base->first + safeStep(latest, base, target));
+    if (base->first >= 1 - kEnd / 2 && next - base->first < kFinest) {
+        out.reachable = false;
+        return go(1, wanted + " is out of reach: the whole travel gives less.");
+    }
+    return go(next, "Watch the meter and turn slowly, no further than " + percent(seen(next)) +
+                        "; stop as soon as " + wanted + " is read.");
+}
 
 SettingEstimate estimateSetting(const std::vector<AdjusterReading>& readings, double target, Unit unit) {
     std::map<double, double> latest;  // the last reading at a position counts

@@ -2,14 +2,12 @@
 
 #include <cmath>
 #include <random>
-#include <stdexcept>
 
 namespace ombrek {
 
 ReachChance chanceOfReach(double inductance, const TankCapacitance& tank, const TankTolerance& tolerance,
                           double low, double high, int trials, std::uint64_t seed) {
-    if (!(inductance > 0) || !(low > 0) || high < low || !(tank.trimmerHigh > tank.trimmerLow) || trials < 1)
-        throw std::domain_error("inductance, band, trimmer range and trials are positive");
+    if (!reckonable(inductance, tank, low, high) || trials < 1) return {};
     std::mt19937_64 engine(seed);
     // Drawn by hand, since the standard's distributions differ between libraries.
     const auto spread = [&](double value, double percent) {

@@ -23,7 +23,7 @@ struct ReachChance {
 };
 
 /// Monte Carlo over independent, evenly spread tolerances. The same seed gives the same answer everywhere.
-/// @param low,high  the band [Hz] @throws std::domain_error as trimmerCover
+/// @param low,high  the band [Hz] @return no trials when it cannot be reckoned with (see `reckonable`)
 ReachChance chanceOfReach(double inductance, const TankCapacitance& tank, const TankTolerance& tolerance,
                           double low, double high, int trials = 20000, std::uint64_t seed = 1);
 

@@ -1,7 +1,6 @@
 #include "core/coil/tank.h"
 
 #include <cmath>
-#include <cstdio>
 #include <numbers>
 #include <stdexcept>
 
@@ -10,11 +9,7 @@ namespace {
 
 double angular(double frequency) { return 2.0 * std::numbers::pi * frequency; }
 
-std::string percentOfTravel(double position) {
-    char buffer[32];
-    std::snprintf(buffer, sizeof buffer, "%.0f %%", position * 100.0);
-    return buffer;
-}
+std::string percentOfTravel(double position) { return decimals(position * 100, 0) + " %"; }
 
 /// To add or remove, at least one.
 int changeTo(double exactTurns, int turns) {
@@ -32,8 +27,15 @@ std::string remedy(double exactTurns, int turns) {
 }  // namespace
 
 int turnsChange(const TrimmerCover& cover, int turns) {
+    if (!(cover.turnsToCentre > 0)) return 0;
     const bool healthy = cover.position >= 0.15 && cover.position <= 0.85;
     return healthy ? 0 : changeTo(cover.turnsToCentre, turns);
+}
+
+bool reckonable(double inductance, const TankCapacitance& tank, double low, double high) {
+    constexpr double kLeast = 1e-11, kMost = 1e3;  // [H], what a meter can show
+    return inductance >= kLeast && inductance <= kMost && low > 0 && high >= low && std::isfinite(high) &&
+           tank.trimmerHigh > tank.trimmerLow && tank.at(0) > 0 && std::isfinite(tank.at(1));
 }
 
 double resonance(double inductance, double capacitance) {
@@ -48,10 +50,13 @@ double inductanceFor(double frequency, double capacitance) {
 
 TrimmerCover trimmerCover(double inductance, int turns, const TankCapacitance& tank, double low,
                           double high) {
-    if (turns < 1 || !(low > 0) || high < low || !(tank.trimmerHigh > tank.trimmerLow)) {
-        throw std::domain_error("turns, band and trimmer range are positive");
-    }
     TrimmerCover out;
+    if (turns < 1 || !reckonable(inductance, tank, low, high)) {
+        out.state = VerdictState::cannotTell;
+        out.sentence = inductance > 0 ? "The kit gives no range of the trimmer, or no band, to reckon with."
+                                      : "There is no inductance to reckon with: measure the coil again.";
+        return out;
+    }
     out.lowest = resonance(inductance, tank.at(1.0));
     out.highest = resonance(inductance, tank.at(0.0));
     const double middle = std::sqrt(low * high);

@@ -39,10 +39,14 @@ struct TrimmerCover {
 ///
 /// Pass: both ends of the band are reached and the middle lies between 15 % and 85 % of the travel; doubtful:
 /// reached, but nearer to an end; fail: not reached, and the sentence says how many turns to add or remove.
-/// @param inductance  measured or computed [H] @param turns  now on the core
+/// What cannot be reckoned with (see `reckonable`) cannot be told.
+/// @param inductance  measured or computed [H] @param turns  now on the core, at least 1
 /// @param low,high    the band [Hz]
 /// Source: Thomson's formula; the 15 % to 85 % rule is common practice.
 TrimmerCover trimmerCover(double inductance, int turns, const TankCapacitance& tank, double low, double high);
+
+/// Whether a coil with a trimmer can be reckoned with at all: an inductance, a band and a trimmer's range.
+bool reckonable(double inductance, const TankCapacitance& tank, double low, double high);
 
 /// Whole turns to add (negative: to remove) so that the target comes to half travel; 0 when it lies between
 /// 15 % and 85 % already.

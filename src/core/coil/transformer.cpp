@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <cstdio>
 #include <numbers>
 #include <numeric>
 #include <stdexcept>
@@ -25,9 +24,7 @@ TransformerCheck checkTransformer(const MagneticCore& core, int first, int secon
     out.times = out.reactance / impedance;
     const std::string at =
         formatQuantity(out.reactance, Unit::ohm, 3) + " at " + formatQuantity(lowest, Unit::hertz, 4);
-    char count[32];
-    std::snprintf(count, sizeof count, "%.1f", out.times);
-    const std::string times = std::string(count) + " times " + formatQuantity(impedance, Unit::ohm, 3);
+    const std::string times = decimals(out.times, 1) + " times " + formatQuantity(impedance, Unit::ohm, 3);
     if (out.times >= 5) {
         out.state = VerdictState::pass;
         out.sentence = "The winding has " + at + ", " + times + ": enough.";
@@ -42,11 +39,18 @@ TransformerCheck checkTransformer(const MagneticCore& core, int first, int secon
     }
     out.working.lines = {
         {"Z1/Z2 = (N1/N2)²", "(" + std::to_string(first) + "/" + std::to_string(second) + ")²",
-         formatQuantity(out.impedanceRatio, Unit::none, 3)},
+         ratioText(out.impedanceRatio)},
         {"X = 2π·f·AL·N²",
          formatQuantity(lowest, Unit::hertz, 4) + ", " + formatQuantity(henry, Unit::henry, 3), at}};
     out.working.source = "turns ratio; reactance four to five times the impedance is common practice";
     return out;
+}
+
+std::string ratioText(double ratio) {
+    const auto plain = [](double value) {
+        return value >= 1000 ? decimals(value, 0) : formatQuantity(value, Unit::none, 3);
+    };
+    return ratio >= 1 ? plain(ratio) + " to 1" : "1 to " + plain(1 / ratio);
 }
 
 std::vector<int> turnsAsSeen(const std::vector<int>& turns) {

@@ -26,6 +26,9 @@ struct TransformerCheck {
 TransformerCheck checkTransformer(const MagneticCore& core, int first, int second, double impedance,
                                   double lowest);
 
+/// "16 to 1", "1 to 6.25": an impedance ratio with its smaller side as one.
+std::string ratioText(double ratio);
+
 /// Counts as they are seen on the outside of a ring before the tails are parted.
 ///
 /// With several windings on one ring the last tail of the first lies beside the first turn of the last and is

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <cstdio>
 #include <stdexcept>
 
 #include "core/quantity/quantity.h"
@@ -31,11 +30,7 @@ double reachOfSqueezing(const MagneticCore& core, double fill) {
     return fill > 0.8 ? 4.0 : 10.0;
 }
 
-std::string percent(double value) {
-    char buffer[32];
-    std::snprintf(buffer, sizeof buffer, "%+.1f %%", value);
-    return buffer;
-}
+std::string percent(double value) { return decimals(value, 1, true) + " %"; }
 
 std::string turnWord(int turns) { return std::to_string(turns) + (turns == 1 ? " turn" : " turns"); }
 
@@ -54,14 +49,49 @@ std::string sentenceFor(const TrimAdvice& advice, double target, const TurnChang
             return "Add " + turnWord(advice.turns) + ": " + off + then;
         case Act::removeTurns:
             return "Remove " + turnWord(advice.turns) + ": " + off + then;
+        case Act::distrust:
+            break;
     }
     return {};
 }
 
 }  // namespace
 
+namespace {
+
+constexpr double kBelieved = 3;  ///< times more or less than AL gives: the widest ferrite is within ±30 %
+
+TrimAdvice distrusted(const MagneticCore& core, int wound, double measured) {
+    TrimAdvice out;
+    out.act = Act::distrust;
+    const std::string expected = formatQuantity(core.al * wound * wound, Unit::henry, 2);
+    const std::string reads = std::isinf(measured)   ? "It reads open"
+                              : std::isnan(measured) ? "The meter gave no number"
+                                                     : "It reads " + formatQuantity(measured, Unit::henry, 3);
+    out.deviationPercent = 0;
+    out.sentence = reads + ", where " + turnWord(wound) + " give about " + expected +
+                   ": turns do not mend that. " +
+                   (measured > core.al * wound * wound
+                        ? "Look for a tail that is not stripped, a broken wire or another core"
+                        : "Look for a short, an unstripped tail or another core") +
+                   ", and measure again.";
+    out.working.lines.push_back(
+        {"L = AL·N²", formatQuantity(core.al, Unit::henry, 4) + " × " + std::to_string(wound) + "²",
+         expected});
+    out.working.source = "definition of AL; common practice";
+    return out;
+}
+
+}  // namespace
+
 TrimAdvice adviseTrim(const MagneticCore& core, int wound, double measured, double target, double tolerance,
                       double fill) {
+    wound = std::max(wound, 1);
+    const double expected = core.al * wound * wound;
+    const bool believed = measured > 0 && std::isfinite(measured) && target > 0 && expected > 0 &&
+                          measured < kBelieved * expected && measured > expected / kBelieved;
+    const bool right = target > 0 && std::fabs(measured / target - 1) * 100 <= tolerance;
+    if (!believed && !right) return distrusted(core, wound, measured);
     const TurnChange change = turnsToTarget(wound, measured, target);
     TrimAdvice out;
     out.deviationPercent = (measured / target - 1.0) * 100.0;
@@ -86,7 +116,7 @@ TrimAdvice adviseTrim(const MagneticCore& core, int wound, double measured, doub
          std::to_string(wound) + "·√(" + formatQuantity(target, Unit::henry, 4) + " / " +
              formatQuantity(measured, Unit::henry, 4) + ")",
          formatQuantity(wound * std::sqrt(target / measured), Unit::none, 3) + " turns"});
-    out.working.lines.push_back({"reach of squeezing or spreading", "", "±" + plainNumber(reach) + " %"});
+    out.working.lines.push_back({"reach of squeezing or spreading", "", "±" + personNumber(reach) + " %"});
     out.working.source = "definition of AL; reach is common practice";
     return out;
 }

@@ -25,7 +25,7 @@ TurnChange turnsToTarget(int wound, double measured, double target);
 
 /// What to do with a coil after measuring it.
 struct TrimAdvice {
-    enum class Act { leave, squeeze, spread, addTurns, removeTurns };
+    enum class Act { leave, squeeze, spread, addTurns, removeTurns, distrust };
     Act act = Act::leave;
     int turns = 0;                ///< to add or remove, positive
     double deviationPercent = 0;  ///< measured against target
@@ -38,7 +38,10 @@ struct TrimAdvice {
 /// Within the tolerance: leave. Squeezing (turns closer: more) or spreading (less) moves a partly filled
 /// powder ring by up to about 10 %, one filled beyond 80 % by about 4 %, a ferrite or two-hole core hardly at
 /// all (common practice). Beyond that, whole turns; if one turn overshoots by more than it mends, squeeze or
-/// spread as far as it goes.
+/// spread as far as it goes. A reading beyond a third or three times what AL and the turns give is not
+/// believed (distrust): no number of turns mends a short, an unstripped tail or a wrong core. Any number may
+/// be given as measured.
+/// @param measured  [H]; zero, negative, infinite or no number at all: distrust
 /// @param fill       turns on the core / turns that fit, 0 to 1
 /// @param tolerance  accepted deviation [%]
 TrimAdvice adviseTrim(const MagneticCore& core, int wound, double measured, double target, double tolerance,

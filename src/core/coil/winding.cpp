@@ -43,7 +43,7 @@ Working inductanceWorking(const MagneticCore& core, int turns) {
                          formatQuantity(core.al, Unit::henry, 4) + " × " + std::to_string(turns) + "²",
                          formatQuantity(value, Unit::henry, 4)});
     out.lines.push_back(
-        {"AL ±" + plainNumber(core.alTolerancePercent) + " %", "",
+        {"AL ±" + personNumber(core.alTolerancePercent) + " %", "",
          formatQuantity(range.low, Unit::henry, 3) + " to " + formatQuantity(range.high, Unit::henry, 3)});
     out.source = "definition of AL; core table";
     return out;

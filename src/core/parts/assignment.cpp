@@ -1,6 +1,9 @@
 #include "core/parts/assignment.h"
 
 #include <algorithm>
+#include <functional>
+#include <queue>
+#include <utility>
 
 namespace ombrek {
 namespace {
@@ -145,6 +148,89 @@ Detours detours(const CostTable& costs, const Assignment& best, std::size_t row,
     for (std::size_t c = 0; c < costs.columns; ++c)
         out.toColumn[c] = int(c) == best.columnOf[row] ? 0.0 : reduced(row, c) + distance[c];
     out.unpaired = own == nowhere ? 0.0 : std::max(0.0, -best.rowPrice[row]) + distance[nowhere];
+    return out;
+}
+
+ClassDetours::ClassDetours(const CostTable& costs, const Assignment& best, std::vector<std::size_t> classOf,
+                           double bound)
+    : costs_(costs), best_(best), classOf_(std::move(classOf)), bound_(bound) {
+    const std::size_t classes =
+        classOf_.empty() ? 0 : *std::max_element(classOf_.begin(), classOf_.end()) + 1;
+    example_.assign(classes, 0);
+    for (std::size_t c = 0; c < classOf_.size(); ++c) example_[classOf_[c]] = c;
+    nowhere_ = classes;
+    join();
+    distances_.resize(classes + 1);
+}
+
+/// Columns that are alike have the same price in a finished assignment, so any of them stands for its class.
+double ClassDetours::reduced(std::size_t row, std::size_t cls) const {
+    const std::size_t c = example_[cls];
+    return std::max(0.0, costs_.at(row, c) - best_.rowPrice[row] - best_.columnPrice[c]);
+}
+
+void ClassDetours::join() {
+    into_.resize(nowhere_ + 1);
+    // The cheapest move from each class into each other, over the rows that sit there; idle rows sit nowhere.
+    std::vector<double> cheapest((nowhere_ + 1) * (nowhere_ + 1), kFar);
+    const auto offer = [&](std::size_t from, std::size_t to, double cost) {
+        double& held = cheapest[from * (nowhere_ + 1) + to];
+        held = std::min(held, cost);
+    };
+    for (std::size_t row = 0; row < costs_.rows; ++row) {
+        const int column = best_.columnOf[row];
+        const std::size_t from = column == kUnpaired ? nowhere_ : classOf_[std::size_t(column)];
+        for (std::size_t to = 0; to < nowhere_; ++to) {
+            if (to != from) offer(from, to, reduced(row, to));
+        }
+        if (from != nowhere_) offer(from, nowhere_, std::max(0.0, -best_.rowPrice[row]));
+    }
+    for (std::size_t c = 0; c < costs_.columns; ++c) {
+        if (best_.rowOf[c] == kUnpaired) {
+            offer(classOf_[c], nowhere_, 0.0);  // a free column: nobody has to move
+        } else {
+            offer(nowhere_, classOf_[c], std::max(0.0, -best_.columnPrice[c]));  // it may stay empty
+        }
+    }
+    for (std::size_t from = 0; from <= nowhere_; ++from) {
+        for (std::size_t to = 0; to <= nowhere_; ++to) {
+            const double cost = cheapest[from * (nowhere_ + 1) + to];
+            if (from != to && cost <= bound_) into_[to].push_back({from, cost});
+        }
+    }
+}
+
+/// What it costs that whoever sits in each node moves along a chain that ends in this one.
+const std::vector<double>& ClassDetours::distancesTo(std::size_t node) {
+    std::vector<double>& distance = distances_[node];
+    if (!distance.empty()) return distance;
+    distance.assign(nowhere_ + 1, kFar);
+    using Entry = std::pair<double, std::size_t>;
+    std::priority_queue<Entry, std::vector<Entry>, std::greater<>> open;
+    distance[node] = 0;
+    open.push({0.0, node});
+    while (!open.empty()) {
+        const auto [far, at] = open.top();
+        open.pop();
+        if (far > distance[at] || far > bound_) continue;
+        for (const Edge& edge : into_[at]) {
+            if (far + edge.cost >= distance[edge.from]) continue;
+            distance[edge.from] = far + edge.cost;
+            open.push({distance[edge.from], edge.from});
+        }
+    }
+    return distance;
+}
+
+ClassDetours::Of ClassDetours::of(std::size_t row) {
+    const int column = best_.columnOf[row];
+    const std::size_t own = column == kUnpaired ? nowhere_ : classOf_[std::size_t(column)];
+    const std::vector<double>& distance = distancesTo(own);
+    Of out;
+    out.toClass.resize(nowhere_);
+    for (std::size_t k = 0; k < nowhere_; ++k)
+        out.toClass[k] = k == own ? 0.0 : reduced(row, k) + distance[k];
+    out.unpaired = own == nowhere_ ? 0.0 : std::max(0.0, -best_.rowPrice[row]) + distance[nowhere_];
     return out;
 }
 

@@ -45,4 +45,37 @@ struct Detours {
 Detours detours(const CostTable& costs, const Assignment& best, std::size_t row,
                 double bound = std::numeric_limits<double>::infinity());
 
+/// The same for tables in which many columns are alike (equal cost for every row), asked of many rows: the
+/// search goes over classes of columns, and once for each class a row may sit in. 2,000 parts take a second
+/// where `detours` takes a minute.
+class ClassDetours {
+ public:
+    /// @param classOf  of each column, from 0 @param bound  costs beyond it are only told to be beyond it
+    ClassDetours(const CostTable& costs, const Assignment& best, std::vector<std::size_t> classOf,
+                 double bound);
+
+    struct Of {
+        std::vector<double> toClass;  ///< 0 for the one it is in
+        double unpaired = 0;          ///< 0 if it has no column
+    };
+    Of of(std::size_t row);
+
+ private:
+    struct Edge {
+        std::size_t from;
+        double cost;
+    };
+    double reduced(std::size_t row, std::size_t cls) const;
+    void join();
+    const std::vector<double>& distancesTo(std::size_t node);
+
+    const CostTable& costs_;
+    const Assignment& best_;
+    std::vector<std::size_t> classOf_, example_;  ///< a column of each class
+    double bound_;
+    std::size_t nowhere_;                  ///< the node of unpaired rows and free columns
+    std::vector<std::vector<Edge>> into_;  ///< who may move into each node, and at what cost
+    std::vector<std::vector<double>> distances_;
+};
+
 }  // namespace ombrek

@@ -91,7 +91,7 @@ std::string valueText(double value, PartKind kind, int figures = 3) {
 }
 
 std::string wantedText(const WantedPart& line) {
-    return line.ref + " (" + valueText(line.nominal, line.kind) + " ±" + plainNumber(line.tolerance) +
+    return line.ref + " (" + valueText(line.nominal, line.kind) + " ±" + personNumber(line.tolerance) +
            "\u202f%)";
 }
 
@@ -103,6 +103,9 @@ std::string reads(const FoundPart& part) {
 /// Everything about one kind of part: its own lines, parts, costs and solution.
 struct Block {
     std::vector<std::size_t> lines, parts;
+    std::vector<std::size_t>
+        classes;  ///< of like lines: the class of each line, from 0, and its number for all kinds
+    std::vector<std::size_t> classNumber;
     CostTable costs{0, 0};
     Assignment best;
 };
@@ -140,14 +143,21 @@ class Matcher {
         std::vector<int> lineOf(found_.size(), kUnpaired);
         std::vector<char> taken(wanted_.size(), 0);
         for (int kind = 0; kind < kPartKinds; ++kind) {
-            const Block block = solveKind(static_cast<PartKind>(kind), wanted_, found_);
+            Block block = solveKind(static_cast<PartKind>(kind), wanted_, found_);
+            std::map<std::size_t, std::size_t> own;
+            for (const std::size_t line : block.lines) {
+                const auto [at, fresh] = own.try_emplace(classOf_[line], own.size());
+                if (fresh) block.classNumber.push_back(classOf_[line]);
+                block.classes.push_back(at->second);
+            }
+            ClassDetours detours(block.costs, block.best, block.classes, kClose);
             for (std::size_t p = 0; p < block.parts.size(); ++p) {
                 const int column = block.best.columnOf[p];
                 if (column != kUnpaired) {
                     lineOf[block.parts[p]] = int(block.lines[std::size_t(column)]);
                     taken[block.lines[std::size_t(column)]] = 1;
                 }
-                explain(block, p);
+                explain(block, p, detours);
             }
         }
         for (std::size_t i = 0; i < found_.size(); ++i) {
@@ -167,7 +177,7 @@ class Matcher {
 
  private:
     /// The odds of every line the part may be, from what the next best pairings cost.
-    void explain(const Block& block, std::size_t row) {
+    void explain(const Block& block, std::size_t row, ClassDetours& detours) {
         const std::size_t part = block.parts[row];
         const int own = block.best.columnOf[row];
         std::vector<Explanation>& could = answer_.could[part];
@@ -181,16 +191,13 @@ class Matcher {
                 {own == kUnpaired ? std::vector<std::string>{} : refsOf(block.lines[std::size_t(own)]), 1.0});
             return;
         }
-        const Detours detour = detours(block.costs, block.best, row, kClose);
-        std::map<std::size_t, double> nearest;  // by class
-        for (std::size_t c = 0; c < block.lines.size(); ++c) {
-            const auto [at, fresh] = nearest.try_emplace(classOf_[block.lines[c]], detour.toColumn[c]);
-            if (!fresh) at->second = std::min(at->second, detour.toColumn[c]);
-        }
+        const ClassDetours::Of detour = detours.of(row);
         double sum = std::exp(-detour.unpaired);
-        for (const auto& [k, dearer] : nearest) sum += std::exp(-dearer);
-        for (const auto& [k, dearer] : nearest) {
-            if (dearer < kClose) could.push_back({refsOf(like_[k].front()), std::exp(-dearer) / sum});
+        for (const double dearer : detour.toClass) sum += std::exp(-dearer);
+        for (std::size_t k = 0; k < detour.toClass.size(); ++k) {
+            if (detour.toClass[k] < kClose)
+                could.push_back(
+                    {refsOf(like_[block.classNumber[k]].front()), std::exp(-detour.toClass[k]) / sum});
         }
         if (detour.unpaired < kClose) could.push_back({{}, std::exp(-detour.unpaired) / sum});
         std::stable_sort(could.begin(), could.end(),
@@ -234,7 +241,13 @@ class Matcher {
         const bool overlap =
             limitsAround(a.nominal, a.tolerance).high > limitsAround(b.nominal, b.tolerance).low &&
             limitsAround(b.nominal, b.tolerance).high > limitsAround(a.nominal, a.tolerance).low;
-        if (overlap && part.error < gap / 2) {
+        // A meter that is good enough already is not the lack: another part of the two is.
+        const bool clear = part.error < gap / 4;
+        if (clear && !overlap) {
+            answer_.decider = "No better meter helps: " + name + " " + reads(part) +
+                              ", and more parts do than the list wants. Look at its mark: " + either(could) +
+                              ".";
+        } else if (overlap && part.error < gap / 2) {
             answer_.decider = "Measure the other parts that may be " + valueText(a.nominal, a.kind) + " or " +
                               valueText(b.nominal, b.kind) + ": the last one over settles " + name + ".";
         } else {

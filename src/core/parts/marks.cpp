@@ -407,8 +407,8 @@ std::string toleranceText(const MarkReading& r) {
     if (r.toleranceOwn) return "±" + formatQuantity(*r.toleranceOwn, r.unit, 2);
     if (!r.tolerancePercent) return "";
     if (r.toleranceLow)
-        return "−" + plainNumber(*r.toleranceLow) + "/+" + plainNumber(*r.tolerancePercent) + "\u202f%";
-    return "±" + plainNumber(*r.tolerancePercent) + "\u202f%";
+        return "−" + personNumber(*r.toleranceLow) + "/+" + personNumber(*r.tolerancePercent) + "\u202f%";
+    return "±" + personNumber(*r.tolerancePercent) + "\u202f%";
 }
 
 std::string meaning(const MarkReading& r) {
@@ -443,7 +443,7 @@ std::string meaning(const MarkReading& r) {
     }
     if (const std::string tolerance = toleranceText(r); !tolerance.empty()) out += ", " + tolerance;
     if (r.volts) out += ", " + formatQuantity(*r.volts, Unit::volt, 3);
-    if (r.drift) out += ", " + plainNumber(*r.drift) + " ppm/K";
+    if (r.drift) out += ", " + personNumber(*r.drift) + " ppm/K";
     return out;
 }
 

@@ -62,7 +62,7 @@ Power powerFromWattmeter(double reading, double correction, double percent) {
     const double power = reading * correction;
     Power out{power, std::fabs(power) * percent / 100.0, {}};
     out.working.lines = {
-        {"P = reading × correction", watts(reading) + " × " + plainNumber(correction), watts(power)}};
+        {"P = reading × correction", watts(reading) + " × " + personNumber(correction), watts(power)}};
     out.working.source = "the meter's own calibration";
     return out;
 }

@@ -23,6 +23,44 @@ std::string Gate::summary() const {
     return out;
 }
 
+namespace {
+
+/// How far a state is from a pass.
+int distance(VerdictState state) {
+    return state == VerdictState::pass      ? 0
+           : state == VerdictState::notDone ? 1
+           : state == VerdictState::fail    ? 3
+                                            : 2;
+}
+
+int distanceIn(const std::string& basis, const std::string& what) {
+    for (const auto state :
+         {VerdictState::fail, VerdictState::cannotTell, VerdictState::doubtful, VerdictState::notDone}) {
+        const std::string line = std::string(word(state)) + "\t" + what + "\n";
+        const auto at = basis.find(line);
+        if (at == 0 || (at != std::string::npos && basis[at - 1] == '\n')) return distance(state);
+    }
+    return basis.empty() ? 2 : 0;
+}
+
+}  // namespace
+
+std::string basisOf(const std::vector<Evidence>& evidence) {
+    std::string out;
+    for (const Evidence& e : evidence) {
+        if (e.state != VerdictState::pass) out += std::string(word(e.state)) + "\t" + e.what + "\n";
+    }
+    return out;
+}
+
+std::string worseThan(const std::string& basis, const std::vector<Evidence>& evidence) {
+    std::string out;
+    for (const Evidence& e : evidence) {
+        if (distance(e.state) > distanceIn(basis, e.what)) out += (out.empty() ? "" : ", ") + e.what;
+    }
+    return out;
+}
+
 int Readiness::earned() const {
     return int(std::count_if(gates.begin(), gates.end(),
                              [](const Gate& g) { return g.state() == VerdictState::pass; }));

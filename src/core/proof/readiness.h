@@ -22,6 +22,7 @@ struct Gate {
     std::vector<Evidence> evidence;
     bool passedKnowingly = false;
     std::string reason;  ///< the builder's, when passed knowingly
+    std::string lapsed;  ///< what has become worse since it was passed knowingly, so that it bars again
 
     VerdictState state() const;
     /// Earned by evidence, or passed knowingly: either way the builder may go on.
@@ -29,6 +30,13 @@ struct Gate {
     /// "61 of 96 pass, 2 fail": counts of the evidence in words.
     std::string summary() const;
 };
+
+/// The evidence that does not pass, as text to be kept with a reason: one line a thing, its state before it.
+std::string basisOf(const std::vector<Evidence>& evidence);
+
+/// What is worse than when that text was made, by name; empty when nothing is. Where nothing was kept,
+/// anything that fails is worse.
+std::string worseThan(const std::string& basis, const std::vector<Evidence>& evidence);
 
 struct Readiness {
     std::vector<Gate> gates;

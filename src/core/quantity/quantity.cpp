@@ -4,7 +4,6 @@
 #include <array>
 #include <charconv>
 #include <cmath>
-#include <cstdio>
 #include <optional>
 
 namespace ombrek {
@@ -70,16 +69,21 @@ constexpr std::array<Prefix, 12> kPrefixes{{{"p", -12},
                                             {"R", 0},
                                             {"f", -15}}};
 
+/// What people write between digits and unit: thin, narrow, figure and no-break spaces.
+constexpr std::array<std::string_view, 5> kSpaces{"\u2009", "\u202f", "\u2007", "\u00a0", "\u200a"};
+
+char personsMark = '.';  // see writeDecimalsWith
+
 bool isDigit(char c) { return c >= '0' && c <= '9'; }
 
 std::string stripped(std::string_view text) {
     std::string out;
     for (std::size_t i = 0; i < text.size();) {
         const auto rest = text.substr(i);
-        if (rest.starts_with("\u202f") || rest.starts_with("\u202f")) {
-            i += 3;
-        } else if (rest.starts_with("\u00a0")) {
-            i += 2;
+        const auto space = std::find_if(kSpaces.begin(), kSpaces.end(),
+                                        [&](std::string_view each) { return rest.starts_with(each); });
+        if (space != kSpaces.end()) {
+            i += space->size();
         } else if (text[i] == ' ' || text[i] == '\t' || text[i] == '\r' || text[i] == '\n') {
             ++i;
         } else {
@@ -231,25 +235,42 @@ Result<Quantity> parseQuantity(std::string_view text, Unit expected) {
 
 namespace {
 
+/// Digits with a point whatever the locale says.
+std::string withDecimals(double value, int places) {
+    char buffer[400];  // the largest double has 309 digits before the point
+    const auto [end, error] =
+        std::to_chars(buffer, buffer + sizeof buffer, value, std::chars_format::fixed, places);
+    return error == std::errc{} ? std::string(buffer, end) : std::string("nan");
+}
+
+std::string forPerson(std::string number) {
+    std::replace(number.begin(), number.end(), '.', personsMark);
+    return number;
+}
+
+std::string withoutMinusZero(std::string number) {
+    if (number.starts_with('-') && number.find_first_not_of("-0.") == std::string::npos) number.erase(0, 1);
+    return number;
+}
+
 std::string fixedDigits(double value, int digits, Zeros zeros) {
     const int whole = value == 0.0 ? 1 : static_cast<int>(std::floor(std::log10(std::fabs(value)))) + 1;
-    const int decimals = std::clamp(digits - whole, 0, 15);
-    char buffer[64];
-    std::snprintf(buffer, sizeof buffer, "%.*f", decimals, value);
-    std::string out = buffer;
+    std::string out = withDecimals(value, std::clamp(digits - whole, 0, 15));
     if (zeros == Zeros::drop && out.find('.') != std::string::npos) {
         out.erase(out.find_last_not_of('0') + 1);
         if (out.back() == '.') out.pop_back();
     }
-    if (out.starts_with('-') && out.find_first_not_of("-0.") == std::string::npos) out.erase(0, 1);
-    return out;
+    return forPerson(withoutMinusZero(std::move(out)));
 }
 
 double roundedTo(double value, int digits) {
     if (value == 0.0) return 0.0;
     char buffer[64];
-    std::snprintf(buffer, sizeof buffer, "%.*e", digits - 1, value);
-    return std::strtod(buffer, nullptr);
+    const auto [end, error] =
+        std::to_chars(buffer, buffer + sizeof buffer, value, std::chars_format::scientific, digits - 1);
+    double out = value;
+    if (error == std::errc{}) std::from_chars(buffer, end, out);
+    return out;
 }
 
 }  // namespace
@@ -283,5 +304,17 @@ std::string plainNumber(double value) {
     const auto [end, error] = std::to_chars(buffer, buffer + sizeof buffer, value);
     return error == std::errc{} ? std::string(buffer, end) : std::string("nan");
 }
+
+std::string personNumber(double value) { return forPerson(plainNumber(value)); }
+
+std::string decimals(double value, int places, bool plus) {
+    if (!std::isfinite(value)) return "–";
+    std::string out = withoutMinusZero(withDecimals(value, places));
+    if (plus && !out.starts_with('-')) out.insert(0, "+");
+    return forPerson(std::move(out));
+}
+
+void writeDecimalsWith(char with) { personsMark = with; }
+char decimalMark() { return personsMark; }
 
 }  // namespace ombrek

@@ -61,7 +61,21 @@ struct SplitText {
 };
 SplitText splitQuantity(double value, Unit unit, int digits = 3, Zeros zeros = Zeros::keep);
 
-/// The plain number for files: shortest text that reads back to the same double.
+/// The plain number for files and machines, always with a point: shortest text that reads back to the same
+/// double.
 std::string plainNumber(double value);
+
+/// The same for a person: with the person's decimal mark.
+std::string personNumber(double value);
+
+/// A number with so many decimals, for a person: 12.50 → "12.5" is written "12.50" with two.
+/// @param plus  write the sign of a positive number too
+std::string decimals(double value, int places, bool plus = false);
+
+/// The mark between whole and fraction in everything that a person reads: every function above but
+/// plainNumber. A point until a program says otherwise, once, at its start, before anything is written; what
+/// machines read never asks. Both marks are read everywhere.
+void writeDecimalsWith(char mark);
+char decimalMark();
 
 }  // namespace ombrek

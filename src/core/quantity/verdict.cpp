@@ -41,7 +41,26 @@ double margin(double reading, const Limits& limits) {
 
 }  // namespace
 
+Verdict judgeBeyond(double least, const Limits& limits, Unit unit) {
+    Verdict verdict{VerdictState::cannotTell, "", least, limits, 0, unit};
+    const std::string wanted = limitsText(limits, unit);
+    const bool open = std::isinf(least);
+    const std::string shown = open ? "Open" : "Over " + formatQuantity(least, unit, 3);
+    if (least > limits.high) {
+        verdict.state = VerdictState::fail;
+        verdict.sentence = shown + ", above " + wanted + ".";
+    } else if (std::isinf(limits.high) && least >= limits.low) {
+        verdict.state = VerdictState::pass;
+        verdict.sentence = shown + ": " + wanted + " it is.";
+    } else {
+        verdict.sentence =
+            shown + " is all the meter says; wanted " + wanted + ". Measure in a higher range.";
+    }
+    return verdict;
+}
+
 Verdict judge(double reading, const Limits& limits, double uncertainty, VerdictRule rule, Unit unit) {
+    if (std::isinf(reading) && reading > 0) return judgeBeyond(reading, limits, unit);
     Verdict verdict{VerdictState::pass, "", reading, limits, uncertainty, unit};
     const std::string wanted = limitsText(limits, unit);
     if (!std::isfinite(reading)) {

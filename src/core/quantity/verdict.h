@@ -23,8 +23,8 @@ Limits limitsAround(double nominal, double tolerancePercent);
 
 enum class VerdictState { pass, doubtful, fail, cannotTell, notDone };
 
-/// Significant figures that tell the limits apart and place a reading between them: 4, or more for a narrow band
-/// (15.997 MHz to 16.003 MHz needs 6).
+/// Significant figures that tell the limits apart and place a reading between them: 4, or more for a narrow
+/// band (15.997 MHz to 16.003 MHz needs 6).
 int figuresFor(const Limits& limits);
 
 /// The word shown beside the verdict's shape: "pass", "doubtful", "fail", "cannot tell", "not done".
@@ -56,6 +56,10 @@ struct Verdict {
 /// could. Source: JCGM 106, ILAC-G8 (guard band); the simple rule is common practice.
 /// @param uncertainty  U [unit of the reading], not negative
 Verdict judge(double reading, const Limits& limits, double uncertainty, VerdictRule rule, Unit unit);
+
+/// Judge a reading of which no more is known than that it is `least` or more (an overload, ">20 MΩ"): above
+/// an upper limit it fails, at or above a lower limit that stands alone it passes, else it cannot tell.
+Verdict judgeBeyond(double least, const Limits& limits, Unit unit);
 
 /// The worst of several, for a gate: fail, then cannot tell, doubtful, not done, pass. Empty: not done.
 VerdictState worst(const std::vector<VerdictState>& states);

@@ -175,7 +175,7 @@ Answers plainValue(const std::string& text) {
         return {dbmAnswer(value->value), peakToPeakOf(wattsFromDbm(value->value))};
     }
     return {{"value", value->value, value->unit, formatQuantity(value->value, value->unit, 6),
-             simpleWorking(text, "", plainNumber(value->value), "")}};
+             simpleWorking(text, "", personNumber(value->value), "")}};
 }
 
 }  // namespace

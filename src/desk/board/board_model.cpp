@@ -23,7 +23,9 @@ void sayStep(const Kit& kit, const Build& build, BoardView& v) {
     const Step& step = *v.step;
     v.now = step.title + ".";
     if (step.hold) {
-        v.now = (v.earned ? "Hold point, earned: " : "Hold point: ") + step.title + ".";
+        // One that rests on the builder's own eyes is earned when they have looked, not before.
+        const bool earned = v.earned && (!v.needs.empty() || build.done(step.id));
+        v.now = (earned ? "Hold point, earned: " : "Hold point: ") + step.title + ".";
         v.why = step.hold->say;
     } else if (!v.findings.empty()) {
         v.now = "Mend " + v.findings.front()->ref + ": " + std::string(word(v.findings.front()->what)) + ".";
@@ -42,7 +44,7 @@ void sayStep(const Kit& kit, const Build& build, BoardView& v) {
         if (values.size() > 7) values.resize(7), values.push_back("…");
         v.why = joined(values);
     } else {
-        v.why = "About " + plainNumber(step.minutes) + " minutes.";
+        v.why = "About " + personNumber(step.minutes) + " minutes.";
     }
     if (build.done(step.id)) v.why = "Done. " + v.why;
 }
@@ -111,6 +113,7 @@ BoardView boardView(const Kit& kit, const Build& build, const std::vector<std::s
     }
     v.needs = holdEvidence(*v.step, kit, build);
     v.earned = holdEarned(*v.step, kit, build);
+    v.keeps = keepsAt(*v.step, kit, build);
     for (const LookAhead& ahead : lookAheadsAt(*v.step, kit, build)) v.aheads.push_back(ahead.say);
     v.notIn = partsNotIn(*v.step, kit, build);
     v.erratum = v.step->erratum;

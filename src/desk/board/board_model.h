@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/proof/readiness.h"
+#include "kit/board.h"
 #include "kit/build.h"
 #include "kit/kit.h"
 #include "report/board_drawing.h"
@@ -18,6 +19,7 @@ struct BoardView {
     std::vector<Evidence> needs;  ///< of a hold point
     bool earned = true;
     std::vector<std::string> aheads;
+    std::vector<KeepAhead> keeps;    ///< to lay aside for a later step
     std::vector<std::string> notIn;  ///< designators of this step that are not in yet
     std::string caution, note, remark, erratum;
     std::vector<std::string> tools;        ///< to lie ready

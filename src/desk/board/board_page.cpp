@@ -152,8 +152,7 @@ void BoardPage::passKnowingly() {
     const std::string id = v.step->id;
     askText(QStringLiteral("Why go on?"), QString(), [this, id](const QString& reason) {
         chosen_.clear();
-        if (session_.keep(session_.book().remark(id, reason.toStdString())))
-            session_.keep(session_.book().doStep(id, true));
+        session_.keep(session_.book().doStep(id, true, reason.toStdString()));
     });
 }
 
@@ -173,25 +172,27 @@ void BoardPage::mended() {
     session_.keep(session_.book().closeFinding(v.findings.front()->id));
 }
 
-/// How many of what a later step wants are there.
+/// How many of what later steps want are there, one thing after another.
 void BoardPage::layAside() {
     const BoardView v = view();
-    std::string what;
-    for (const Step& step : session_.kit().steps) {
-        for (const Step::Keep& keep : step.keeps) {
-            const bool begun = session_.build().done(step.id) || (v.step != nullptr && v.step->id == step.id);
-            if (begun && !session_.build().done(keep.until)) what = keep.what;
-        }
-    }
-    if (what.empty()) return session_.say(QStringLiteral("Nothing is to be kept for a later step now."));
+    std::vector<std::string> wanted;
+    for (const KeepAhead& keep : v.keeps) wanted.push_back(keep.what);
+    if (wanted.empty()) return session_.say(QStringLiteral("Nothing is to be kept for a later step now."));
+    askLaidAside(std::move(wanted));
+}
+
+void BoardPage::askLaidAside(std::vector<std::string> wanted) {
+    const std::string what = wanted.front();
+    wanted.erase(wanted.begin());
     askText(QStringLiteral("How many %1 are laid aside?").arg(qs(what)), QString(),
-            [this, what](const QString& text) {
+            [this, what, wanted](const QString& text) {
                 bool whole = false;
                 const int count = text.toInt(&whole);
                 if (!whole || count < 0 || count > 10000)
                     return session_.say(QStringLiteral("A whole number, 0 or more."),
                                         VerdictState::cannotTell);
-                session_.keep(session_.book().keepAside(what, count));
+                if (session_.keep(session_.book().keepAside(what, count)) && !wanted.empty())
+                    askLaidAside(wanted);
             });
 }
 
@@ -252,8 +253,10 @@ void BoardPage::erratum() {
     const std::string id = v.step->id;
     askText(QStringLiteral("What is wrong in the manual or on the print?"), qs(v.erratum),
             [this, id](const QString& text) {
-                session_.keep(session_.book().changeKit(
-                    withErratum(session_.build().kitText, id, text.toStdString()), "erratum at " + id));
+                const std::string changed = withErratum(session_.build().kitText, id, text.toStdString());
+                if (const auto kit = readKit(changed, session_.tables().cores); !kit)
+                    return session_.say(qs(kit.error().text()), VerdictState::cannotTell);
+                session_.keep(session_.book().changeKit(changed, "erratum at " + id));
             });
 }
 
@@ -348,6 +351,12 @@ void BoardPage::showStep(const BoardView& v) {
         for (std::size_t i = 0; i < std::min<std::size_t>(v.hot.size(), 6); ++i) hot << qs(v.hot[i]);
         line(QStringLiteral("Mind the heat, close by and in: ") + hot.join(QStringLiteral(", ")));
     }
+    for (const KeepAhead& keep : v.keeps)
+        line(QStringLiteral("Keep %1 %2%3: %4 so far.")
+                 .arg(keep.wanted)
+                 .arg(qs(keep.what),
+                      keep.until ? QStringLiteral(" for \"%1\"").arg(qs(keep.until->title)) : QString())
+                 .arg(keep.kept));
     for (const std::string& ahead : v.aheads) line(QStringLiteral("Look ahead: ") + qs(ahead));
     const bool lines = layout->count() > 0;
     step_->addBody(stepBody_);

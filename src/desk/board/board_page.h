@@ -28,6 +28,7 @@ class BoardPage : public Page {
     void nextOrder();
     void find();
     void layAside();
+    void askLaidAside(std::vector<std::string> wanted);
     void mended();
     void countPause();
     void readPlaces();

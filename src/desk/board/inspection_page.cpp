@@ -117,9 +117,8 @@ void InspectionPage::found(Finding::What what) {
     const auto parts = wanted();
     if (parts.empty()) return;
     const std::string ref = parts[std::size_t(at_)]->ref;
-    if (!session_.keep(session_.book().found(ref, what))) return;
-    session_.keep(
-        session_.book().lookedAt(ref, pass_ == Pass::senses ? Book::Look::sense : Book::Look::joints));
+    const auto look = pass_ == Pass::senses ? Book::Look::sense : Book::Look::joints;
+    if (!session_.keep(session_.book().found(ref, what, look))) return;
     session_.say(QStringLiteral("%1 at %2: it waits on the Board, where %2 was fitted.")
                      .arg(qs(word(what)).left(1).toUpper() + qs(word(what)).mid(1), qs(ref)),
                  VerdictState::fail);

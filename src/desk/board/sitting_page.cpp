@@ -128,7 +128,8 @@ SittingPage::SittingPage(Session& session)
     addKey("T", "T", "how long this sitting is to last", [this] {
         askText(QStringLiteral("Minutes, or hours as 2h"), QString(), [this](const QString& text) {
             const bool hours = text.endsWith(QChar('h'));
-            const double number = (hours ? text.chopped(1) : text).toDouble() * (hours ? 60 : 1);
+            const auto typed = parseQuantity((hours ? text.chopped(1) : text).toStdString());
+            const double number = typed ? typed->value * (hours ? 60 : 1) : 0;
             if (!(number >= 10) || number > 960)
                 return session_.say(QStringLiteral("A sitting lasts 10 minutes to 16 hours."),
                                     VerdictState::cannotTell);
@@ -228,7 +229,7 @@ void SittingPage::showPace() {
         const bool learnt =
             std::any_of(done.begin(), done.end(), [&](const WorkDone& w) { return w.kind == kind; });
         facts.push_back({qs(word(kind)).left(1).toUpper() + qs(word(kind)).mid(1),
-                         learnt ? QStringLiteral("%1 of the plan").arg(pace.factor(kind), 0, 'f', 2)
+                         learnt ? qs(decimals(pace.factor(kind), 2)) + QStringLiteral(" of the plan")
                                 : QStringLiteral("none of it yet")});
     }
     pace_->setFacts(facts);

@@ -56,7 +56,7 @@ void DrawersPage::addKeys() {
                                std::function<void()> act) { addKey(key, shown, does, std::move(act)); };
     common("F", "F", "find", [this] { find_->setFocus(); });
     common("Down", "Up Down", "a line", [this] { choose(1); });
-    common("+", "+ \u2212", "one more, one less", [this] { count(1); });
+    common("Right", "Right Left", "one more, one less", [this] { count(1); });
     common("A", "A", "add a line", [this] { addTyped(); });
     common("C", "C", "change it", [this] { change(); });
     common("I", "I", "take in a CSV", [this] {
@@ -71,7 +71,7 @@ void DrawersPage::addKeys() {
         addKey(key, key, does, std::move(act), false);
     };
     rare("Up", "the line before", [this] { choose(-1); });
-    rare("-", "one less", [this] { count(-1); });
+    rare("Left", "one less", [this] { count(-1); });
     rare("S", "the spares of this kit into a drawer", [this] { putSpares(); });
     rare("X", "write the drawers as CSV", [this] {
         askFile(QStringLiteral("Write the drawers to"), QStringLiteral("drawers.csv"),
@@ -223,9 +223,11 @@ void DrawersPage::putSpares() {
             const double value = std::isfinite(part.value) && marked.empty() ? part.value
                                  : marked.empty()                            ? 0
                                                                              : marked.front();
+            // A transistor or an IC is described by what is printed on it.
+            const std::string what = (value > 0 || part.printed.empty() ? "" : part.printed + ", ");
             ids.push_back(part.id);
             lines.push_back({0, "spares", part.kind, value, unitOf(part.kind), 0, 0, 0,
-                             "from " + session_.kit().name, 1});
+                             what + "from " + session_.kit().name, 1});
         }
     }
     if (ids.empty()) return session_.say(QStringLiteral("This kit has no parts over."));

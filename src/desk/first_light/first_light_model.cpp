@@ -1,5 +1,6 @@
 #include "desk/first_light/first_light_model.h"
 
+#include <algorithm>
 #include <cmath>
 
 #include "kit/first_light.h"
@@ -32,7 +33,8 @@ void say(FirstLightView& v) {
     v.now = check.title + ": " + limitsText(check.limits, check.unit) + ".";
     v.why = verb(check.unit) + (check.at.empty() ? "the point named" : check.at) + ".";
     if (v.verdict.state == VerdictState::fail)
-        v.why = "It is wrong. Look first at: " + check.suspects + ". Then read it again.";
+        v.why = "It is wrong. Look first at: " +
+                (check.suspects.empty() ? "the joints around it" : check.suspects) + ". Then read it again.";
 }
 
 }  // namespace
@@ -42,9 +44,11 @@ FirstLightView firstLightView(const Kit& kit, const Build& build, const std::str
     for (const Check& check : kit.checks) v.lines.push_back({&check, checkVerdict(check, build)});
     v.check = chosen.empty() ? nextCheck(kit, build) : kit.check(chosen);
     if (v.check == nullptr) {
-        v.now =
-            kit.checks.empty() ? "This kit has no electrical checks." : "First light: every check is made.";
-        v.why = "F5 goes to Tune.";
+        v.now = kit.checks.empty() ? "This kit's list names no electrical checks."
+                                   : "First light: every check is made, and every one passes.";
+        v.why = kit.checks.empty() ? "Prove the supply, each rail and the current yourself; Ombrek cannot "
+                                     "tell that they are right."
+                                   : "F5 goes to Tune.";
         if (kit.checks.empty()) return v;
         v.check = &kit.checks.back();
     } else {
@@ -57,6 +61,15 @@ FirstLightView firstLightView(const Kit& kit, const Build& build, const std::str
         std::isinf(v.check->limits.halfWidth()) ? NAN : (v.check->limits.low + v.check->limits.high) / 2;
     if (!v.now.empty()) return v;
     say(v);
+    const auto wrong = std::count_if(v.lines.begin(), v.lines.end(), [](const FirstLightView::Line& line) {
+        return line.verdict.state != VerdictState::pass && line.verdict.state != VerdictState::notDone;
+    });
+    const bool all = std::none_of(v.lines.begin(), v.lines.end(), [](const FirstLightView::Line& line) {
+        return line.verdict.state == VerdictState::notDone;
+    });
+    if (chosen.empty() && all && v.bar == nullptr)
+        v.now = "Every check is made, " + std::to_string(wrong) + (wrong == 1 ? " does" : " do") +
+                " not pass: " + v.check->title + ", " + limitsText(v.check->limits, v.check->unit) + ".";
     const auto senses = sensesToLookAt(kit, build).size();
     if (v.bar == nullptr && v.verdict.state == VerdictState::notDone && senses > 0)
         v.why += " Before power: " + std::to_string(senses) +

@@ -60,11 +60,23 @@ void FirstLightPage::take() {
                      VerdictState::fail);
         return;
     }
+    if (const LoadAsk load = loadFor(*v.check); !load.clear()) {
+        if (load.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
+        return;
+    }
     session_.read({0, "check:" + v.check->id, 0, v.check->unit, 0, 0, "", 0});
 }
 
+/// Before a check with the key down. The kit's own hold on the load may rest on this very check, so that only
+/// the builder's word is asked.
+LoadAsk FirstLightPage::loadFor(const Check& check) const {
+    if (!keyDown(check)) return {};
+    return askForLoad(session_.kit(), session_.build(), wallClock(), false);
+}
+
 void FirstLightPage::again() {
-    if (const Check* check = session_.kit().check(shown_.toStdString()))
+    const Check* check = session_.kit().check(shown_.toStdString());
+    if (check != nullptr && loadFor(*check).clear())
         session_.read({0, "check:" + check->id, 0, check->unit, 0, 0, "", 0});
 }
 
@@ -87,7 +99,7 @@ void FirstLightPage::refresh() {
     strips_->show(wanted.lines, wanted.check);
     for (QWidget* w : {static_cast<QWidget*>(reading_), static_cast<QWidget*>(touch_)})
         w->setVisible(wanted.check != nullptr);
-    wantReading(QString(), nullptr);
+    wantNothing();
     if (wanted.check == nullptr) return;
     const std::string last = shown_.isEmpty() ? lastChecked(session_.build()) : shown_.toStdString();
     const auto shown = kit.check(last) == nullptr ? wanted : firstLightView(kit, session_.build(), last);
@@ -95,10 +107,12 @@ void FirstLightPage::refresh() {
                     QStringLiteral("no reading"),
                     QStringLiteral("Probes on, then Enter; or type what the meter says.")});
     const Check& check = *wanted.check;
-    if (wanted.bar == nullptr) {
+    const LoadAsk load = loadFor(check);
+    if (wanted.bar == nullptr && !load.clear()) {
+        setNow(qs(load.now), qs(load.why));
+    } else if (wanted.bar == nullptr) {
         const Reading pattern{0, "check:" + check.id, 0, check.unit, 0, 0, "", 0};
-        wantReading(QStringLiteral("%1 reads").arg(qs(check.title)),
-                    [this, pattern](const QString& text) { session_.type(pattern, text); });
+        wantReading(QStringLiteral("%1 reads").arg(qs(check.title)), pattern);
     }
     touch_->setTitle(QStringLiteral("Next: %1").arg(qs(check.title)));
     std::vector<Card::Fact> facts{{QStringLiteral("Touch"), qs(check.at)}};

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
+#include "kit/key_down.h"
 
 namespace ombrek {
 
@@ -21,6 +22,7 @@ class FirstLightPage : public Page {
     void take();
     void again();
     void choose(int by);
+    LoadAsk loadFor(const Check& check) const;
 
     QString chosen_, shown_;
     ReadingCard* reading_;

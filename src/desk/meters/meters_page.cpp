@@ -109,21 +109,27 @@ void MetersPage::choose(int by) {
 
 void MetersPage::takeZero() {
     const Unit unit = line().unit;
-    if (unit == Unit::dbm || unit == Unit::decibel || unit == Unit::hertz)
+    if (unit == Unit::dbm || unit == Unit::decibel || unit == Unit::hertz || unit == Unit::ampere)
         return session_.say(QStringLiteral("This quantity has no zero to take."));
-    session_.measure(unit, QStringLiteral("clips:open"), -1, [this](Measured m) {
+    // The answer is of the quantity that was asked, whichever is chosen by then.
+    session_.measure(unit, QStringLiteral("clips:open"), -1, [this, asked = line()](Measured m) {
+        if (!std::isfinite(m.value))
+            return session_.say(
+                QStringLiteral("With the clips open it shows no number: there is no zero to take."),
+                VerdictState::cannotTell);
         // The zero in force was taken off already; what is left is added to it.
-        if (std::isfinite(m.value)) keepZero(m.value + line().zero);
+        for (const MeterLine& now : session_.book().meters()) {
+            if (now.unit == asked.unit && now.low == asked.low) keepZero(now, m.value + now.zero);
+        }
     });
 }
 
-void MetersPage::keepZero(double shown) {
-    MeterLine changed = line();
+void MetersPage::keepZero(MeterLine changed, double shown) {
     changed.zero = shown;
     if (session_.keep(session_.book().setMeter(changed)))
-        session_.say(
-            QStringLiteral("%1 is taken off every reading from now on.").arg(text(shown, changed.unit)),
-            VerdictState::pass);
+        session_.say(QStringLiteral("%1: %2 is taken off every reading from now on.")
+                         .arg(quantityOf(changed.unit), text(shown, changed.unit)),
+                     VerdictState::pass);
 }
 
 void MetersPage::askAccuracy() {
@@ -235,7 +241,7 @@ void MetersPage::showSheet() {
                                                    : VerdictState::pass;
         facts.push_back({QStringLiteral("%1 ±%2\u202f%, known to ±%3")
                              .arg(text(e.reading, e.unit))
-                             .arg(e.tolerance)
+                             .arg(qs(personNumber(e.tolerance)))
                              .arg(text(u, e.unit, 2)),
                          state == VerdictState::pass       ? QStringLiteral("surely")
                          : state == VerdictState::doubtful ? QStringLiteral("mostly")

@@ -21,7 +21,7 @@ class MetersPage : public Page {
     const MeterLine& line() const { return lines_[std::size_t(at_)]; }
     void choose(int by);
     void takeZero();
-    void keepZero(double shown);
+    void keepZero(MeterLine changed, double shown);
     void askAccuracy();
     void askName();
     void askDate();

@@ -22,7 +22,7 @@ const std::vector<RowOf>& rowsOfBag() {
 }
 
 std::string toleranceText(const Part& part) {
-    return part.nominal > 0 ? part.value + " ±" + plainNumber(part.tolerance) + "\u202f%" : part.value;
+    return part.nominal > 0 ? part.value + " ±" + personNumber(part.tolerance) + "\u202f%" : part.value;
 }
 
 /// "three" of "one of three 4.7 kΩ"; larger counts in figures.

@@ -209,10 +209,9 @@ void PartsInPage::refresh() {
     setNow(qs(v.now), qs(v.why));
     if (v.wanted != nullptr && v.wanted->measurable()) {
         const Reading pattern{0, "part:" + v.wanted->ref, 0, v.wanted->unit, 0, 0, "", 0};
-        wantReading(QStringLiteral("%1 reads").arg(qs(v.wanted->ref)),
-                    [this, pattern](const QString& text) { session_.type(pattern, text); });
+        wantReading(QStringLiteral("%1 reads").arg(qs(v.wanted->ref)), pattern);
     } else {
-        wantReading(QString(), nullptr);
+        wantNothing();
     }
     if (v.shown != nullptr) showReading(v);
     counts_->setText(QStringLiteral("The bag: %1\n%2 (Y), %3 (H)")

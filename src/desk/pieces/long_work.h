@@ -40,8 +40,13 @@ class LongWork : public QObject {
             emit progressed(share);
             return !*stop;
         };
-        thread_ = QThread::create(
-            [work = std::move(work), progress, result] { *result = std::make_unique<T>(work(progress)); });
+        thread_ = QThread::create([this, work = std::move(work), progress, result] {
+            try {
+                *result = std::make_unique<T>(work(progress));
+            } catch (const std::exception& error) {
+                emit failed(QString::fromUtf8(error.what()));
+            }
+        });
         connect(thread_, &QThread::finished, this, [this, result, done = std::move(done)] {
             thread_->deleteLater();
             thread_ = nullptr;
@@ -56,6 +61,8 @@ class LongWork : public QObject {
     /// From the working thread; a connected slot runs in the window's.
     void progressed(double share);
     void ended();
+    /// It broke off; there is no result.
+    void failed(const QString& why);
 
  private:
     QThread* thread_ = nullptr;

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/proof/frequency.h"
+#include "kit/rests_on.h"
 
 namespace ombrek {
 namespace {
@@ -13,19 +14,19 @@ std::string text(const Reading* r, int digits) {
 
 void fillItems(const Kit& kit, const Build& build, const PowerMethod& method, ProofView& v) {
     const Reading* supply = build.last("proof:supply");
-    const Reading* frequency = build.last("proof:frequency");
+    const auto frequency = lastStanding(kit, build, "proof:frequency");
     v.items.push_back({"proof:supply", "Supply while transmitting", Unit::volt, text(supply, 4),
                        supply ? VerdictState::pass : VerdictState::notDone});
     v.items.push_back({"proof:power", "Power", method.unit,
                        v.proof.power ? formatQuantity(v.proof.power->watts, Unit::watt, 3, Zeros::keep) : "",
                        v.proof.powerVerdict.state});
-    v.items.push_back(
-        {"proof:frequency", "Frequency", Unit::hertz, text(frequency, 8), v.proof.frequencyVerdict.state});
+    v.items.push_back({"proof:frequency", "Frequency", Unit::hertz, frequency ? text(&*frequency, 8) : "",
+                       v.proof.frequencyVerdict.state});
     for (int order = 2; order <= kit.ratings.harmonics; ++order) {
         const std::string subject = "proof:harmonic:" + std::to_string(order);
-        const Reading* r = build.last(subject);
+        const auto r = lastStanding(kit, build, subject);
         v.items.push_back({subject, "Harmonic " + std::to_string(order), Unit::decibel,
-                           r ? text(r, 3) + " below" : "",
+                           r ? text(&*r, 3) + " below" : "",
                            v.proof.harmonicVerdicts[std::size_t(order - 2)].state});
     }
 }
@@ -52,7 +53,7 @@ void say(const Kit& kit, const PowerMethod& method, ProofView& v) {
             "Count the frequency: " + formatQuantity(kit.ratings.frequency, Unit::hertz, 6) + " on the dial.";
         v.why = "A counter is only as good as its reference.";
     } else {
-        v.now = "Read " + std::string("harmonic ") + subject.back() + " below the fundamental.";
+        v.now = "Read harmonic " + subject.substr(subject.rfind(':') + 1) + " below the fundamental.";
         v.why = "At least " + formatQuantity(v.proof.required, Unit::decibel, 3) +
                 " below. Through the attenuator only.";
     }
@@ -64,8 +65,11 @@ ProofView proofView(const Kit& kit, const Build& build, const LimitProfile& prof
                     const std::string& chosen, const PowerMethod& method) {
     ProofView v;
     if (!kit.ratings.transmits()) {
-        v.now = "This kit does not transmit: nothing to prove.";
-        v.why = "F7 goes to Sign-off.";
+        const bool silent = kit.ratings.mayTransmit();
+        v.now = silent ? "This kit does not say what it transmits."
+                       : "This kit does not transmit: nothing to prove.";
+        v.why = silent ? "Without a rated power and frequency Ombrek cannot tell whether it is right."
+                       : "F7 goes to Sign-off.";
         return v;
     }
     v.proof = proofState(kit, build, profile);
@@ -73,7 +77,7 @@ ProofView proofView(const Kit& kit, const Build& build, const LimitProfile& prof
     v.inHand = v.items.size();
     for (std::size_t i = 0; i < v.items.size(); ++i) {
         const bool wanted =
-            chosen.empty() ? build.last(v.items[i].subject) == nullptr : v.items[i].subject == chosen;
+            chosen.empty() ? !lastStanding(kit, build, v.items[i].subject) : v.items[i].subject == chosen;
         if (wanted) {
             v.inHand = i;
             break;

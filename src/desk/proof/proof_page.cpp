@@ -19,17 +19,26 @@ ProofPage::ProofPage(Session& session)
       plot_(new Plot),
       power_(new Card),
       items_(new Card),
+      sheet_(new Card),
+      teach_(new Card),
       list_(new StateList) {
-    for (const PowerMethod& method : powerMethods()) settings_.push_back(method.usualSetting);
     auto* row = new QHBoxLayout;
     row->addWidget(number_, 3);
     row->addWidget(verdict_, 3);
     big()->addLayout(row);
-    auto* sheet = new Card;
-    sheet->setTitle(QStringLiteral("Harmonics, and what the low-pass takes away"));
-    sheet->addBody(plot_, 1);
-    sheet->fillWithBody();
-    big()->addWidget(sheet, 1);
+    sheet_->setTitle(QStringLiteral("Harmonics, and what the low-pass takes away"));
+    sheet_->addBody(plot_, 1);
+    sheet_->fillWithBody();
+    big()->addWidget(sheet_, 1);
+    teach_->setTitle(QStringLiteral("What this station does when a kit states its ratings"));
+    teach_->setText(QStringLiteral(
+        "It turns any way of measuring into watts with their uncertainty, compares them at the supply the "
+        "kit is rated at, counts the frequency against the dial, and holds each harmonic against the limit "
+        "you choose.\n\nRated figures stand on the first page of most manuals; in a kit file they are "
+        "\"ratings\", and \"transmits\": false says that there is nothing to prove (docs/formats/kit.md). "
+        "Follow your local rules."));
+    big()->addWidget(teach_, 0);
+    big()->addStretch(0);
     side()->addWidget(power_, 3);
     items_->setTitle(QStringLiteral("To be proved"));
     items_->addBody(list_, 1);
@@ -58,15 +67,15 @@ void ProofPage::addKeys() {
 
 ProofView ProofPage::view() const {
     return proofView(session_.kit(), session_.build(), session_.profile(), chosen_.toStdString(),
-                     powerMethods()[method_]);
+                     session_.powerWay());
 }
 
 Reading ProofPage::pattern(const ProofView& v) const {
     const auto& item = v.items[v.inHand];
     Reading out{0, item.subject, 0, item.unit, 0, 0, "", 0};
     if (item.subject == "proof:power") {
-        out.method = std::string(powerMethods()[method_].id);
-        out.setting = settings_[method_];
+        out.method = std::string(session_.powerWay().id);
+        out.setting = session_.powerSetting(session_.powerWay());
     }
     return out;
 }
@@ -74,7 +83,11 @@ Reading ProofPage::pattern(const ProofView& v) const {
 void ProofPage::take() {
     const ProofView v = view();
     if (v.items.empty() || v.finished) return;
-    const PowerMethod& method = powerMethods()[method_];
+    if (const LoadAsk ask = load(); !ask.clear()) {
+        if (ask.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
+        return;
+    }
+    const PowerMethod& method = session_.powerWay();
     if (v.items[v.inHand].subject == "proof:power" && method.id != std::string_view("attenuator")) {
         session_.say(QStringLiteral("Type what it reads in %1: this bench has no such instrument on a wire.")
                          .arg(qs(plural(method.unit))));
@@ -92,29 +105,41 @@ void ProofPage::choose(int by) {
     refresh();
 }
 
+/// All that is proved is proved with the key down.
+LoadAsk ProofPage::load() const { return askForLoad(session_.kit(), session_.build(), wallClock()); }
+
 void ProofPage::nextMethod() {
-    method_ = (method_ + 1) % powerMethods().size();
+    const auto& all = powerMethods();
+    const std::size_t at = std::size_t(&session_.powerWay() - all.data());
     chosen_ = QStringLiteral("proof:power");
-    refresh();
+    session_.keep(session_.book().prefer("power way", std::string(all[(at + 1) % all.size()].id)));
 }
 
 void ProofPage::askSetting() {
-    const PowerMethod& method = powerMethods()[method_];
+    const PowerMethod& method = session_.powerWay();
     if (method.setting.empty()) {
         session_.say(QStringLiteral("A %1 needs no other figure.").arg(qs(method.name)));
         return;
     }
     askText(QStringLiteral("The %1").arg(qs(method.setting)),
-            qs(formatQuantity(settings_[method_], method.settingUnit)), [this, &method](const QString& text) {
+            qs(formatQuantity(session_.powerSetting(method), method.settingUnit)),
+            [this, &method](const QString& text) {
                 const auto value = parseQuantity(text.toStdString(), method.settingUnit);
-                if (!value || value->value < 0 || value->value > 200) {
-                    session_.say(
-                        value ? QStringLiteral("This must be from 0 to 200.") : qs(value.error().sentence),
-                        VerdictState::cannotTell);
+                const double most = method.settingUnit == Unit::volt      ? 3
+                                    : method.settingUnit == Unit::decibel ? 120
+                                                                          : 100;
+                const bool none =
+                    method.settingUnit == Unit::none;  // a correction of nothing is no correction
+                if (!value || value->value < 0 || value->value > most || (none && value->value == 0)) {
+                    session_.say(value ? QStringLiteral("This must be from 0 to %1%2.")
+                                             .arg(qs(formatQuantity(most, method.settingUnit)),
+                                                  none ? QStringLiteral(", and not 0") : QString())
+                                       : qs(value.error().sentence),
+                                 VerdictState::cannotTell);
                     return;
                 }
-                settings_[method_] = value->value;
-                refresh();
+                session_.keep(session_.book().prefer("power " + std::string(method.setting),
+                                                     plainNumber(value->value)));
             });
 }
 
@@ -133,18 +158,16 @@ void ProofPage::refresh() {
     if (!session_.hasBuild()) return;
     const ProofView v = view();
     setNow(qs(v.now), qs(v.why));
-    for (QWidget* w : {static_cast<QWidget*>(power_), static_cast<QWidget*>(items_),
-                       static_cast<QWidget*>(number_), static_cast<QWidget*>(verdict_)}) {
+    for (QWidget* w : std::initializer_list<QWidget*>{power_, items_, number_, verdict_, sheet_})
         w->setVisible(!v.items.empty());
-    }
-    wantReading(QString(), nullptr);
+    teach_->setVisible(v.items.empty());
+    wantNothing();
     if (v.items.empty()) return;
     showPower(v);
-    if (!v.finished) {
-        const Reading wanted = pattern(v);
-        wantReading(QStringLiteral("%1 reads").arg(qs(v.items[v.inHand].name)),
-                    [this, wanted](const QString& text) { session_.type(wanted, text); });
-    }
+    const LoadAsk ask = load();
+    if (!v.finished && !ask.clear()) setNow(qs(ask.now), qs(ask.why));
+    if (!v.finished && ask.clear())
+        wantReading(QStringLiteral("%1 reads").arg(qs(v.items[v.inHand].name)), pattern(v));
     plot_->show(spectrumPlot(session_.kit(), session_.build(), v.proof, session_.profile()));
     std::vector<StateLine> lines;
     for (std::size_t i = 0; i < v.items.size(); ++i) {
@@ -156,7 +179,7 @@ void ProofPage::refresh() {
 
 void ProofPage::showPower(const ProofView& v) {
     const Ratings& rated = session_.kit().ratings;
-    const PowerMethod& method = powerMethods()[method_];
+    const PowerMethod& method = session_.powerWay();
     const ProofState& proof = v.proof;
     if (proof.power) {
         const SplitText text = splitQuantity(proof.power->watts, Unit::watt, 3);
@@ -164,8 +187,9 @@ void ProofPage::showPower(const ProofView& v) {
     } else {
         number_->showWord(QStringLiteral("no reading"));
     }
-    verdict_->show(proof.powerVerdict.state,
-                   proof.power ? qs(proof.powerVerdict.sentence) : QStringLiteral("No power measured yet."));
+    verdict_->show(proof.powerVerdict.state, !proof.powerVerdict.sentence.empty()
+                                                 ? qs(proof.powerVerdict.sentence)
+                                                 : QStringLiteral("No power measured yet."));
     power_->setTitle(QStringLiteral("Beside what the kit promises"));
     std::vector<Card::Fact> facts{
         {QStringLiteral("Promised"), qs(formatQuantity(rated.power, Unit::watt, 3) + " at " +
@@ -178,7 +202,7 @@ void ProofPage::showPower(const ProofView& v) {
         facts.push_back({QStringLiteral("At promised supply"),
                          qs(formatQuantity(proof.powerAtRated, Unit::watt, 3)), proof.powerVerdict.state,
                          true});
-        if (proof.power->watts > 0)
+        if (proof.power->watts > 0 && std::isfinite(proof.power->watts))
             facts.push_back({QStringLiteral("In dBm"),
                              qs(formatQuantity(dbmFromWatts(proof.power->watts), Unit::dbm, 4))});
     }
@@ -190,7 +214,8 @@ void ProofPage::showPower(const ProofView& v) {
     }
     facts.push_back({QStringLiteral("Way"), qs(method.name)});
     if (!method.setting.empty())
-        facts.push_back({qs(method.setting), qs(formatQuantity(settings_[method_], method.settingUnit, 3))});
+        facts.push_back(
+            {qs(method.setting), qs(formatQuantity(session_.powerSetting(method), method.settingUnit, 3))});
     if (const auto ladder = lowPassAsBuilt(session_.kit(), session_.build()); !ladder.empty()) {
         const double taken = insertionLoss(ladder, 2 * rated.frequency, rated.ohms);
         facts.push_back(

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
+#include "kit/key_down.h"
 #include "kit/proof.h"
 
 namespace ombrek {
@@ -26,6 +27,7 @@ class ProofPage : public Page {
     ProofView view() const;
     Reading pattern(const ProofView& v) const;
     void take();
+    LoadAsk load() const;
     void choose(int by);
     void nextMethod();
     void askSetting();
@@ -33,13 +35,11 @@ class ProofPage : public Page {
     void showPower(const ProofView& v);
 
     QString chosen_;
-    std::size_t method_ = 0;
-    std::vector<double> settings_;  ///< in use with each method: attenuation, diode drop, correction
     bool working_ = false;
     BigNumber* number_;
     VerdictLine* verdict_;
     Plot* plot_;
-    Card *power_, *items_;
+    Card *power_, *items_, *sheet_, *teach_;
     StateList* list_;
 };
 

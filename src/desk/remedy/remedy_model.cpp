@@ -82,7 +82,7 @@ RemedyView remedyView(const Kit& kit, const Build& build, const std::vector<Stoc
         out.offers = fromDrawers(*out.part, stock, promises, build.id);
         for (const Substitute& s : out.offers) out.offerTexts.push_back(describe(s, stock));
         out.beside = "wanted: " + out.part->value;
-        if (out.part->nominal > 0) out.beside += " ±" + plainNumber(out.part->tolerance) + "\u202f%";
+        if (out.part->nominal > 0) out.beside += " ±" + personNumber(out.part->tolerance) + "\u202f%";
         if (out.part->volts > 0) out.beside += ", " + formatQuantity(out.part->volts, Unit::volt, 3);
         if (!out.offers.empty())
             out.verdict = verdictOf(*out.part, out.offers[std::min(offer, out.offers.size() - 1)]);

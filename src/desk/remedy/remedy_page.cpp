@@ -86,7 +86,8 @@ void RemedyPage::act() {
         emit wants(Room::whichPart, QString::number(trouble.loose));
     } else if (view_.promised) {
         const QString ref = qs(trouble.ref);
-        if (session_.keep(session_.book().takePromised(trouble.ref))) emit wants(Room::station, ref);
+        const PartKind kind = session_.kit().part(trouble.ref)->kind;
+        if (session_.keep(session_.book().takePromised(trouble.ref, kind))) emit wants(Room::station, ref);
     } else {
         promise();
     }
@@ -140,12 +141,14 @@ void RemedyPage::shopping() {
     if (lines.empty()) return session_.say(QStringLiteral("There is nothing to buy."));
     askFile(QStringLiteral("Write the shopping list to"),
             qs(session_.kit().id) + QStringLiteral("-shopping.csv"), [this, lines](const QString& file) {
-                writeOut(file, [lines] {
-                    std::string out;
-                    for (const auto& row : shoppingRows(lines)) out += csvLine(row);
-                    return QByteArray::fromStdString(out);
-                });
-                decide(Remedy::How::shopping);
+                writeOut(
+                    file,
+                    [lines] {
+                        std::string out;
+                        for (const auto& row : shoppingRows(lines)) out += csvLine(row);
+                        return QByteArray::fromStdString(out);
+                    },
+                    [this] { decide(Remedy::How::shopping); });
             });
 }
 
@@ -153,8 +156,9 @@ void RemedyPage::letter() {
     const std::string text = supplierLetter(session_.kit(), session_.build());
     askFile(QStringLiteral("Write the letter to"), qs(session_.kit().id) + QStringLiteral("-letter.txt"),
             [this, text](const QString& file) {
-                writeOut(file, [text] { return QByteArray::fromStdString(text); });
-                decide(Remedy::How::supplier);
+                writeOut(
+                    file, [text] { return QByteArray::fromStdString(text); },
+                    [this] { decide(Remedy::How::supplier); });
             });
 }
 
@@ -177,9 +181,7 @@ void RemedyPage::refresh() {
         const Substitute& s = view_.offers[i];
         const QString off = std::abs(s.deviation) < 0.05
                                 ? QStringLiteral("exact")
-                                : QStringLiteral("%1%2\u202f%")
-                                      .arg(s.deviation > 0 ? QStringLiteral("+") : QString())
-                                      .arg(s.deviation, 0, 'f', 1);
+                                : qs(decimals(s.deviation, 1, true)) + QStringLiteral("\u202f%");
         lines.push_back({s.within ? VerdictState::pass : VerdictState::doubtful,
                          qs(describe(s, stock_->lines, false)), off, i == offer_, false});
     }

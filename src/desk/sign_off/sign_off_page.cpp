@@ -62,7 +62,11 @@ void SignOffPage::passKnowingly() {
     const std::string id = g->id;
     askText(QStringLiteral("Why go on?"), qs(g->reason), [this, id](const QString& reason) {
         chosen_.clear();
-        session_.keep(session_.book().passGate(id, reason.toStdString()));
+        // The reason is given for the evidence as it is now.
+        for (const Gate& gate : readiness(session_.kit(), session_.build(), session_.profile()).gates) {
+            if (gate.id == id)
+                session_.keep(session_.book().passGate(id, reason.toStdString(), basisOf(gate.evidence)));
+        }
     });
 }
 
@@ -89,17 +93,24 @@ void SignOffPage::refresh() {
     if (g == nullptr) return;
     if (readiness_.fit()) {
         const bool all = readiness_.earned() == int(readiness_.gates.size());
-        setNow(all ? QStringLiteral("Fit to go on the air: every gate is earned.")
-                   : QStringLiteral("Every gate is open, %1 of them knowingly.")
-                         .arg(readiness_.open() - readiness_.earned()),
-               QStringLiteral("H or P writes the report. Dummy load, then antenna, then the first call."));
+        const bool air = session_.kit().ratings.transmits();
+        setNow(
+            all ? (air ? QStringLiteral("Fit to go on the air: every gate is earned.")
+                       : QStringLiteral("Every gate is earned; this kit does not transmit."))
+                : QStringLiteral("Every gate is open, %1 of them knowingly.")
+                      .arg(readiness_.open() - readiness_.earned()),
+            air ? QStringLiteral("H or P writes the report. Dummy load, then antenna, then the first call.")
+                : QStringLiteral("H or P writes the report."));
     } else if (const Gate* next = readiness_.next()) {
         setNow(next->id == "licence"
                    ? QStringLiteral("Is it within your licence: band, mode, power? Enter confirms.")
                    : QStringLiteral("Next gate: %1.").arg(qs(next->name)),
                next->id == "licence" ? QStringLiteral("Follow your local rules; Ombrek cannot know them.")
-                                     : QStringLiteral("%1. Enter goes to %2; K passes it knowingly.")
-                                           .arg(qs(next->summary()), qs(next->station)));
+               : !next->lapsed.empty()
+                   ? QStringLiteral("Passed knowingly before, but worse since: %1. Enter goes to %2.")
+                         .arg(qs(next->lapsed).left(80), qs(next->station))
+                   : QStringLiteral("%1. Enter goes to %2; K passes it knowingly.")
+                         .arg(qs(next->summary()), qs(next->station)));
     }
     gates_->show(readiness_, int(g - readiness_.gates.data()));
     delete evidenceBody_;

@@ -8,6 +8,7 @@
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/verdict_line.h"
 #include "desk/tune/trimmer_view.h"
+#include "kit/rests_on.h"
 #include "kit/tune.h"
 #include "report/plots.h"
 
@@ -15,7 +16,7 @@ namespace ombrek {
 namespace {
 
 QString percent(double position) {
-    return QStringLiteral("%1 %").arg(std::lround(std::clamp(position, 0.0, 1.0) * 1000) / 10.0);
+    return qs(decimals(std::clamp(position, 0.0, 1.0) * 100, 1)) + QStringLiteral("\u202f%");
 }
 
 /// Ten digits for a frequency set to hertz, three or four for all else.
@@ -31,6 +32,8 @@ TunePage::TunePage(Session& session)
       verdict_(new VerdictLine),
       facts_(new Card),
       others_(new Card),
+      sheet_(new Card),
+      teach_(new Card),
       list_(new StateList) {
     auto* top = new QHBoxLayout;
     top->addWidget(trimmer_);
@@ -40,11 +43,19 @@ TunePage::TunePage(Session& session)
     top->addSpacing(12);
     top->addLayout(words, 1);
     big()->addLayout(top);
-    auto* sheet = new Card;
-    sheet->setTitle(QString());
-    sheet->addBody(plot_, 1);
-    sheet->fillWithBody();
-    big()->addWidget(sheet, 1);
+    sheet_->setTitle(QString());
+    sheet_->addBody(plot_, 1);
+    sheet_->fillWithBody();
+    big()->addWidget(sheet_, 1);
+    teach_->setTitle(QStringLiteral("What this station does when a kit names its adjustments"));
+    teach_->setText(QStringLiteral(
+        "It takes the readings at several positions of a trimmer and says where the next one tells most: "
+        "a peak until it stands where at most a tenth of a decibel is lost, a frequency or a current until "
+        "it is within its limits, a bias from its safe end upward.\n\nThe alignment chapter of your manual "
+        "has them; in a kit file they are \"adjustments\" (docs/formats/kit.md). Without them Ombrek "
+        "cannot tell whether the rig is aligned."));
+    big()->addWidget(teach_, 0);
+    big()->addStretch(0);
     side()->addWidget(facts_, 3);
     others_->setTitle(QStringLiteral("Adjustments, in order"));
     others_->addBody(list_, 1);
@@ -54,7 +65,7 @@ TunePage::TunePage(Session& session)
     connect(&session_, &Session::taken, this, [this](const QString& subject) {
         const Adjustment* a = adjustment();
         if (a == nullptr || subject != QStringLiteral("adjust:") + qs(a->id)) return;
-        position_ = tuneState(session_.kit(), *a, session_.build()).nextPosition;
+        placed_.clear();
         refresh();
     });
     connect(list_, &StateList::picked, this,
@@ -64,16 +75,16 @@ TunePage::TunePage(Session& session)
 void TunePage::addKeys() {
     setEnter("read it here, or go on", [this] { go(); });
     addKey("R", "R", "read again", [this] {
-        if (adjustment()) session_.read(pattern());
+        if (adjustment() && load().clear()) session_.read(pattern());
     });
-    addKey("Left", "Left Right", "turned by 5 %", [this] { turn(-0.05); })->setAutoRepeat(true);
+    addKey("Left", "Left Right", "it is turned: the mark follows", [this] { turn(-1); })->setAutoRepeat(true);
     addKey(
-        "Right", "Right", "turned up by 5 %", [this] { turn(0.05); }, false)
+        "Right", "Right", "turned up", [this] { turn(1); }, false)
         ->setAutoRepeat(true);
     addKey(
-        "Shift+Left", "Shift+Left", "turned down by 0.5 %", [this] { turn(-0.005); }, false);
+        "Shift+Left", "Shift+Left", "turned down a little", [this] { turn(-0.1); }, false);
     addKey(
-        "Shift+Right", "Shift+Right", "turned up by 0.5 %", [this] { turn(0.005); }, false);
+        "Shift+Right", "Shift+Right", "turned up a little", [this] { turn(0.1); }, false);
     addKey("P", "P", "type where it stands", [this] {
         askText(QStringLiteral("It stands at, in % of its travel"), QString(), [this](const QString& text) {
             const auto value = parseQuantity(text.toStdString(), Unit::percent);
@@ -107,6 +118,10 @@ void TunePage::go() {
     if (a == nullptr) return;
     const bool settled = tuneState(session_.kit(), *a, session_.build()).state == VerdictState::pass;
     const Adjustment* next = nextAdjustment(session_.kit(), session_.build());
+    if (const LoadAsk ask = load(); !settled && !ask.clear()) {
+        if (ask.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
+        return;
+    }
     if (!settled) {
         session_.read(pattern());
     } else if (next != nullptr) {
@@ -115,8 +130,19 @@ void TunePage::go() {
     }
 }
 
+/// What must be done before the key goes down for the adjustment in hand.
+LoadAsk TunePage::load() const {
+    const Adjustment* a = adjustment();
+    if (a == nullptr || !keyDown(*a)) return {};
+    return askForLoad(session_.kit(), session_.build(), wallClock());
+}
+
+/// The mark follows the builder's hand: 5 % of the travel a key, 2 % where too much does harm.
 void TunePage::turn(double by) {
-    position_ = std::clamp(std::round((position_ + by) * 1000) / 1000, 0.0, 1.0);
+    const Adjustment* a = adjustment();
+    if (a == nullptr) return;
+    const double step = a->safe == SafeEnd::none ? 0.05 : 0.02;
+    position_ = std::clamp(std::round((position_ + by * step) * 1000) / 1000, 0.0, 1.0);
     refresh();
 }
 
@@ -126,7 +152,7 @@ void TunePage::choose(int by) {
     if (a == nullptr) return;
     const int count = int(all.size());
     chosen_ = qs(all[std::size_t((int(a - all.data()) + by + count) % count)].id);
-    position_ = tuneState(session_.kit(), *adjustment(), session_.build()).nextPosition;
+    placed_.clear();
     refresh();
 }
 
@@ -134,23 +160,31 @@ void TunePage::refresh() {
     if (!session_.hasBuild()) return;
     const Kit& kit = session_.kit();
     const Adjustment* a = adjustment();
-    for (QWidget* w :
-         {static_cast<QWidget*>(facts_), static_cast<QWidget*>(others_), static_cast<QWidget*>(trimmer_)})
+    for (QWidget* w : std::initializer_list<QWidget*>{facts_, others_, trimmer_, number_, verdict_, sheet_})
         w->setVisible(a != nullptr);
-    wantReading(QString(), nullptr);
+    teach_->setVisible(a == nullptr);
+    wantNothing();
     if (a == nullptr) {
-        setNow(QStringLiteral("This kit has nothing to adjust."), QStringLiteral("F6 goes to Proof."));
+        setNow(QStringLiteral("This kit names nothing to adjust."), QStringLiteral("F6 goes to Proof."));
         return;
     }
     // The adjustment in hand stays until another is chosen, so that the curve does not vanish when it
     // settles.
     chosen_ = qs(a->id);
     const TuneState state = tuneState(kit, *a, session_.build());
+    if (placed_ !=
+        chosen_) {  // the mark stands where the next reading is wanted, to the thousandth that is kept
+        placed_ = chosen_;
+        position_ = std::round(state.nextPosition * 1000) / 1000;
+    }
+    const LoadAsk ask = load();
     if (state.state == VerdictState::pass) {
         const Adjustment* next = nextAdjustment(kit, session_.build());
         setNow(QStringLiteral("%1: settled.").arg(qs(a->title)),
                next ? QStringLiteral("Enter goes on: %1.").arg(qs(next->title))
                     : QStringLiteral("All are settled; F6 goes to Proof."));
+    } else if (!ask.clear()) {
+        setNow(qs(ask.now), qs(ask.why));
     } else if (!state.remedy.empty()) {
         setNow(qs(state.remedy), qs(state.sentence));
     } else {
@@ -158,8 +192,8 @@ void TunePage::refresh() {
                    .arg(qs(a->title), qs(a->adjuster), percent(state.nextPosition)),
                qs(state.sentence));
     }
-    const Reading* last = session_.build().last("adjust:" + a->id);
-    if (last != nullptr) {
+    const auto last = lastStanding(kit, session_.build(), "adjust:" + a->id);
+    if (last) {
         const SplitText text = splitQuantity(last->value, last->unit, digitsFor(last->unit));
         number_->show(qs(text.number), qs(text.unit));
     } else {
@@ -168,8 +202,7 @@ void TunePage::refresh() {
     verdict_->show(state.state, qs(state.sentence));
     trimmer_->show(position_, state.nextPosition);
     plot_->show(tunePlot(kit, *a, session_.build()));
-    wantReading(QStringLiteral("At %1 it reads").arg(percent(position_)),
-                [this](const QString& typed) { session_.type(pattern(), typed); });
+    if (ask.clear()) wantReading(QStringLiteral("At %1 it reads").arg(percent(position_)), pattern());
 
     facts_->setTitle(qs(a->title));
     std::vector<Card::Fact> facts{{QStringLiteral("Turn"), qs(a->adjuster)},

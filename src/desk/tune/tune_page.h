@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
+#include "kit/key_down.h"
 
 namespace ombrek {
 
@@ -24,16 +25,17 @@ class TunePage : public Page {
     const Adjustment* adjustment() const;
     Reading pattern() const;
     void go();
+    LoadAsk load() const;
     void turn(double by);
     void choose(int by);
 
-    QString chosen_;
+    QString chosen_, placed_;  ///< the adjustment in hand, and the one that `position_` is of
     double position_ = 0.5;
     Plot* plot_;
     BigNumber* number_;
     TrimmerView* trimmer_;
     VerdictLine* verdict_;
-    Card *facts_, *others_;
+    Card *facts_, *others_, *sheet_, *teach_;
     StateList* list_;
 };
 

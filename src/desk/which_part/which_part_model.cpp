@@ -79,7 +79,7 @@ WhichPartView whichPartView(const Kit& kit, const Build& build, std::int64_t id,
                 could.open = std::any_of(e.refs.begin(), e.refs.end(),
                                          [&](auto& ref) { return isShort(kit, build, ref); });
                 could.text =
-                    oneOf(e.refs) + ": " + line.value + " ±" + plainNumber(line.tolerance) + "\u202f%";
+                    oneOf(e.refs) + ": " + line.value + " ±" + personNumber(line.tolerance) + "\u202f%";
             }
             out.could.push_back(std::move(could));
         }

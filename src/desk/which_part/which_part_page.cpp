@@ -1,5 +1,7 @@
 #include "desk/which_part/which_part_page.h"
 
+#include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "desk/pieces/band_picker.h"
@@ -71,6 +73,7 @@ void WhichPartPage::addKeys() {
     };
     rare("C", "a capacitor", [this] { setKind(PartKind::capacitor); });
     rare("L", "a choke", [this] { setKind(PartKind::inductor); });
+    rare("N", "another kind: diode, transistor, IC, crystal, other", [this] { nextKind(); });
     rare("T", "take the mark's word", [this] { settle(); });
     rare("Delete", "it was no part of this kit: forget it", [this] {
         if (id_ != 0 && session_.keep(session_.book().dropLoose(id_))) begin(QString());
@@ -115,11 +118,20 @@ void WhichPartPage::setKind(PartKind kind) {
     refresh();
 }
 
+/// The kinds that have no value to measure, one after another.
+void WhichPartPage::nextKind() {
+    static constexpr std::array<PartKind, 5> kinds{PartKind::diode, PartKind::transistor, PartKind::ic,
+                                                   PartKind::crystal, PartKind::other};
+    const auto now = std::find(kinds.begin(), kinds.end(), kind_);
+    setKind(now == kinds.end() || now + 1 == kinds.end() ? kinds.front() : *(now + 1));
+}
+
 /// Write the part in hand to the book: a new one is added, one that is there is changed.
 void WhichPartPage::keep(const LoosePart& part) {
     chosen_ = 0;
+    const bool inHand = part.id == id_;
     if (!session_.keep(session_.book().keepLoose(part))) return;
-    if (part.id == 0 && !session_.build().loose.empty()) id_ = session_.build().loose.back().id;
+    if (inHand && part.id == 0 && !session_.build().loose.empty()) id_ = session_.build().loose.back().id;
     refresh();
 }
 
@@ -133,18 +145,33 @@ void WhichPartPage::enter() {
 }
 
 void WhichPartPage::measure() {
-    session_.measure(unitOf(kind_), subject(), -1, [this](Measured m) { keepReading(m); });
+    if (unitOf(kind_) == Unit::none)
+        return session_.say(QStringLiteral("A %1 has no value to measure: M types what is printed on it.")
+                                .arg(qs(word(kind_))),
+                            VerdictState::cannotTell);
+    // The answer goes to the part that was asked about, whichever is in hand by then.
+    session_.measure(unitOf(kind_), subject(), -1,
+                     [this, id = id_, kind = kind_](Measured m) { keepReading(id, kind, m); });
 }
 
-/// The part in hand as the book has it, or a new one.
-LoosePart WhichPartPage::inHand() const {
-    const WhichPartView v = view();
-    return v.part != nullptr ? *v.part : LoosePart{0, kind_, "", NAN, 0};
+/// A loose part as the book has it, or a new one.
+LoosePart WhichPartPage::loosePart(std::int64_t id, PartKind kind) const {
+    for (const LoosePart& part : session_.build().loose) {
+        if (part.id == id && id != 0) return part;
+    }
+    return {0, kind, "", NAN, 0};
 }
 
-void WhichPartPage::keepReading(const Measured& measured) {
-    LoosePart part = inHand();
-    part.value = measured.value;
+void WhichPartPage::keepReading(std::int64_t id, PartKind kind, const Measured& measured) {
+    LoosePart part = loosePart(id, kind);
+    if (part.kind != kind) {
+        session_.say(
+            QStringLiteral("The reading was of a %1; the part is called a %2 now, and it is not kept.")
+                .arg(qs(word(kind)), qs(word(part.kind))),
+            VerdictState::doubtful);
+        return;
+    }
+    part.value = std::isfinite(measured.value) ? measured.value : NAN;
     part.uncertainty = measured.uncertainty;
     keep(part);
 }
@@ -159,7 +186,7 @@ void WhichPartPage::askMark() {
 
 void WhichPartPage::useMark(const QString& printed) {
     const auto readings = readMark(printed.toStdString(), kind_);
-    LoosePart part = inHand();
+    LoosePart part = loosePart(id_, kind_);
     part.printed = printed.toStdString();
     keep(part);
     if (readings.empty())
@@ -194,11 +221,21 @@ void WhichPartPage::refresh() {
     }
     setNow(qs(v.now), qs(v.why));
     const Unit unit = unitOf(kind_);
-    wantReading(QStringLiteral("It reads"), [this, unit](const QString& text) {
-        const auto typed = parseQuantity(text.toStdString(), unit);
-        if (!typed) return session_.say(qs(typed.error().text()), VerdictState::cannotTell);
-        keepReading(measuredWith(session_.book().meters(), unit, typed->value));
-    });
+    // A part without a line has nothing to be near to: the prefix must be typed, as the meter shows it.
+    Reading pattern;
+    pattern.unit = unit;
+    const auto understand = [this, pattern](const QString& text) {
+        return session_.understand(pattern, text);
+    };
+    if (unit != Unit::none) {
+        wantReading(QStringLiteral("It reads"), understand,
+                    [this, understand, id = id_, kind = kind_](const QString& text) {
+                        const Reading r = understand(text).reading;
+                        keepReading(id, kind, {r.value, r.uncertainty});
+                    });
+    } else {
+        wantNothing();
+    }
     head_->setText(v.part == nullptr ? QStringLiteral("A ") + qs(word(kind_)) : qs(v.head));
     if (v.part != nullptr && std::isfinite(v.part->value)) {
         const SplitText split = splitQuantity(v.part->value, unit, 4);
@@ -212,7 +249,7 @@ void WhichPartPage::refresh() {
         const auto& could = v.could[i];
         lines.push_back(
             {could.open ? VerdictState::pass : VerdictState::notDone, qs(could.text),
-             QStringLiteral("%1\u202f%").arg(could.odds * 100, 0, 'f', could.odds > 0.995 ? 0 : 1),
+             qs(decimals(could.odds * 100, could.odds > 0.995 ? 0 : 1)) + QStringLiteral("\u202f%"),
              i == chosen_, false});
     }
     for (const std::string& wanted : v.wanted)

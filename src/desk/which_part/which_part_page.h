@@ -30,8 +30,9 @@ class WhichPartPage : public Page {
     void useMark(const QString& printed);
     void settle();
     void keep(const LoosePart& part);
-    void keepReading(const Measured& measured);
-    LoosePart inHand() const;
+    void keepReading(std::int64_t id, PartKind kind, const Measured& measured);
+    void nextKind();
+    LoosePart loosePart(std::int64_t id, PartKind kind) const;
     QString subject() const;
 
     PartKind kind_ = PartKind::resistor;  ///< looked for

@@ -129,14 +129,14 @@ void CoresPage::showGuesses() {
             {guesses[i].odds > 0.5 ? VerdictState::pass : VerdictState::doubtful,
              qs(guesses[i].core->designation) + QStringLiteral(", ") +
                  qs(guesses[i].core->paint.empty() ? guesses[i].core->material : guesses[i].core->paint),
-             QStringLiteral("%1\u202f%").arg(guesses[i].odds * 100, 0, 'f', 1), i == at_, false});
+             qs(decimals(guesses[i].odds * 100, 1)) + QStringLiteral("\u202f%"), i == at_, false});
     list_->setLines(std::move(lines));
     const bool sure = guesses.front().odds > 0.9;
     setNow(sure ? QStringLiteral("It is a %1.").arg(qs(guesses.front().core->designation))
                 : QStringLiteral("It is one of these; measure ten turns on it to be surer."),
            QStringLiteral("By %1. G types it again.").arg(typed_));
     chosen_->setTitle(qs(guesses[at_].core->designation));
-    number_->show(QStringLiteral("%1").arg(guesses[at_].odds * 100, 0, 'f', 0), QStringLiteral("%"));
+    number_->show(qs(decimals(guesses[at_].odds * 100, 0)), QStringLiteral("%"));
     worse_->setText(QStringLiteral("AL %1 for each turn squared.")
                         .arg(qs(formatQuantity(guesses[at_].core->al, Unit::henry, 3))));
 }

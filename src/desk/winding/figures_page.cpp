@@ -100,8 +100,8 @@ void FiguresPage::refresh() {
     number_->show(qs(split.number), qs(split.unit));
     band_->setText(idea_.air() ? QStringLiteral("By Wheeler's formula, about 1 % either way.")
                                : QStringLiteral("%1 nH for each turn squared, %2 % either way by the core.")
-                                     .arg(idea_.core.al * 1e9, 0, 'g', 3)
-                                     .arg(idea_.core.alTolerancePercent));
+                                     .arg(qs(formatQuantity(idea_.core.al * 1e9, Unit::none, 3)),
+                                          qs(personNumber(idea_.core.alTolerancePercent))));
     facts_->setTitle(changed_ ? QStringLiteral("What if") : QStringLiteral("As the kit has it"));
     std::vector<Card::Fact> facts;
     for (const auto& line : figures.lines)

@@ -2,11 +2,11 @@
 
 #include <array>
 #include <cmath>
-#include <cstdio>
 
 #include "core/coil/loss.h"
 #include "core/coil/transformer.h"
 #include "core/coil/winding.h"
+#include "core/quantity/shown.h"
 
 namespace ombrek {
 namespace {
@@ -30,16 +30,14 @@ std::string nameOf(const Coil& coil, std::size_t winding) {
     return coil.windings.size() == 1 ? coil.ref : coil.ref + " " + coil.windings[winding].name;
 }
 
-std::string centimetres(double metres) {
-    char buffer[32];
-    std::snprintf(buffer, sizeof buffer, "%.0f\u202fcm", metres * 100);
-    return buffer;
-}
+std::string centimetres(double metres) { return decimals(metres * 100, 0) + "\u202fcm"; }
 
-std::string millimetres(double metres) {
-    char buffer[32];
-    std::snprintf(buffer, sizeof buffer, "%.2f\u202fmm", metres * 1000);
-    return buffer;
+std::string millimetres(double metres) { return decimals(metres * 1000, 2) + "\u202fmm"; }
+
+std::string measuredText(const Reading& r) {
+    if (std::isnan(r.value)) return "no number";
+    return r.beyond ? shownText({r.value, true}, Unit::henry, 3)
+                    : formatQuantity(r.value, Unit::henry, 3, Zeros::keep);
 }
 
 std::string startSentence(const Coil& coil) {
@@ -126,12 +124,14 @@ StageText textOf(const WindingView& v, const Build& build) {
         case Stage::advice:
             return {
                 v.advice->sentence,
-                v.advice->act == TrimAdvice::Act::addTurns || v.advice->act == TrimAdvice::Act::removeTurns
+                v.advice->act == TrimAdvice::Act::distrust
+                    ? "Enter measures it again. A opens the winding, to count it again."
+                : v.advice->act == TrimAdvice::Act::addTurns || v.advice->act == TrimAdvice::Act::removeTurns
                     ? "A opens the winding again; then count the turns on or off, and measure."
                     : "S when it is squeezed or spread, then it is measured again."};
         case Stage::strip:
             return {"Strip the tails of " + coil.ref + ", and tin them.",
-                    "Enter: scraped. 2: hot solder blob. 3: flame and emery. A badly stripped tail is the "
+                    "Enter: scraped. H: hot solder blob. E: flame and emery. A badly stripped tail is the "
                     "commonest dry joint."};
         case Stage::untwist:
             return {twistSentence(coil, build), "Untwist both ends first. Enter: it beeps. N: it does not."};
@@ -165,11 +165,10 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
     const double filled = coreFill(coil);
     v.facts.push_back(
         {"Wanted",
-         formatQuantity(coil.target, Unit::henry, 3) + " ±" + plainNumber(coil.tolerance) + "\u202f%",
+         formatQuantity(coil.target, Unit::henry, 3) + " ±" + personNumber(coil.tolerance) + "\u202f%",
          {}});
     if (const Reading* measured = build.last("coil:" + coil.ref)) {
-        v.facts.push_back(
-            {"Measured", formatQuantity(measured->value, Unit::henry, 3, Zeros::keep), v.verdict.state});
+        v.facts.push_back({"Measured", measuredText(*measured), v.verdict.state});
     }
     const std::string paint = coil.core.paint.empty() ? coil.core.material : coil.core.paint;
     v.facts.push_back({"Core", coil.core.designation + (ring ? ", " + paint : ""), {}});
@@ -203,8 +202,7 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
                            formatQuantity(transformer->times, Unit::none, 2) + " times " +
                                formatQuantity(coil.impedance, Unit::ohm, 3),
                            transformer->state});
-        v.facts.push_back(
-            {"Impedance ratio", formatQuantity(transformer->impedanceRatio, Unit::none, 3) + " to 1", {}});
+        v.facts.push_back({"Impedance ratio", ratioText(transformer->impedanceRatio), {}});
     }
     v.cover = coilCover(kit, coil, build);
     if (v.cover) {
@@ -232,11 +230,10 @@ WindingView windingView(const Kit& kit, const Build& build, const std::string& c
         int turns = 0;
         for (const Winding& w : coil.windings) turns += build.winding(coil.ref, w.name).turns;
         const Reading* measured = build.last("coil:" + coil.ref);
-        const std::string right = isWound && measured
-                                      ? formatQuantity(measured->value, Unit::henry, 3, Zeros::keep)
-                                  : isWound   ? "to measure"
-                                  : turns > 0 ? std::to_string(turns) + " turns on"
-                                              : "";
+        const std::string right = isWound && measured ? measuredText(*measured)
+                                  : isWound           ? "to measure"
+                                  : turns > 0         ? std::to_string(turns) + " turns on"
+                                                      : "";
         v.coils.push_back({coil.ref, coil.ref + "  " + coil.what, right, verdict.state});
     }
     if (kit.coils.empty()) return v;
@@ -259,9 +256,11 @@ WindingView windingView(const Kit& kit, const Build& build, const std::string& c
     fillFacts(kit, build, v);
     v.note = layTrouble(kit, coil);
     if (v.note.empty())
-        v.note = coil.note.empty()
-                     ? "Pull every turn snug, turns side by side, a gap of 30° between start and end."
-                     : coil.note;
+        v.note = !coil.note.empty() ? coil.note
+                 : coil.core.shape == MagneticCore::Shape::twoHole
+                     ? "Pull every turn snug; each goes up one hole and down the other. Mark the ends of "
+                       "each winding."
+                     : "Pull every turn snug, turns side by side, a gap of 30° between start and end.";
     v.caution = cautionOf(v.stage);
     const StageText text = textOf(v, build);
     v.now = text.now;

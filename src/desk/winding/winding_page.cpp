@@ -53,8 +53,8 @@ void WindingPage::addKeys() {
          [this] { session_.keep(session_.book().prefer("hand", leftHanded() ? "right" : "left")); });
     rare("V", "at every ten: silent, a sound, a voice", [this] { nextSound(); });
     rare("L", "print the cut list", [this] { printCutList(); });
-    rare("2", "stripped by a hot blob", [this] { strip("blob"); });
-    rare("3", "stripped by flame and emery", [this] { strip("flame"); });
+    rare("H", "stripped by a hot blob", [this] { strip("blob"); });
+    rare("E", "stripped by flame and emery", [this] { strip("flame"); });
     addKey(
         "Up", "Up", "the coil before", [this] { choose(-1); }, false);
     addKey(
@@ -217,15 +217,12 @@ void WindingPage::measure() {
 void WindingPage::bent() {
     const WindingView v = view();
     if (v.stage != WindingView::Stage::advice && v.stage != WindingView::Stage::strip) return;
+    if (!v.advice)
+        return session_.say(QStringLiteral("Measure it first (R): nothing says which way to bend it."),
+                            VerdictState::cannotTell);
     chosen_ = qs(v.coil->ref);
-    // On the practice bench a squeeze takes most of the deviation away; a real meter does not care.
-    session_.bench().bend(chosen_, -0.8 * v.advice->deviationPercent, [this](Result<double> result) {
-        if (result) {
-            measure();
-        } else {
-            session_.say(qs(result.error().text()), VerdictState::cannotTell);
-        }
-    });
+    // On the practice bench a squeeze takes most of the deviation away; a real coil does as it likes.
+    if (session_.bent(v.coil->ref, -0.8 * v.advice->deviationPercent)) measure();
 }
 
 void WindingPage::reopen() {
@@ -249,7 +246,7 @@ void WindingPage::refresh() {
     if (session_.kit().coil(chosen_.toStdString()) == nullptr) chosen_.clear();
     const WindingView v = view();
     coil_->show(v, session_.build(), leftHanded());
-    wantReading(QString(), nullptr);
+    wantNothing();
     if (v.coil == nullptr) {
         setNow(QStringLiteral("This kit has no coils to wind."), QStringLiteral("F3 goes to the Board."));
         facts_->hide();
@@ -262,8 +259,7 @@ void WindingPage::refresh() {
     if (v.stage == WindingView::Stage::measure || v.stage == WindingView::Stage::advice) {
         const Reading pattern{
             0, "coil:" + v.coil->ref, 0, Unit::henry, 0, double(mainTurns(*v.coil, session_.build())), "", 0};
-        wantReading(QStringLiteral("%1 reads").arg(qs(v.coil->ref)),
-                    [this, pattern](const QString& text) { session_.type(pattern, text); });
+        wantReading(QStringLiteral("%1 reads").arg(qs(v.coil->ref)), pattern);
     }
     facts_->setTitle(qs(v.coil->ref + "  " + v.coil->what));
     std::vector<Card::Fact> facts;
