@@ -58,6 +58,7 @@ void BenchClient::converse(InstrumentRole role, const QByteArray& text, LineAnsw
             [=] { finish(problem(who, "no answer in time; is it switched on and connected?")); });
     connect(socket, &QTcpSocket::connected, socket, [=] {
         QTimer::singleShot(settle, socket, [=] {
+            if (socket->state() != QAbstractSocket::ConnectedState) return;
             socket->readAll();  // said before it was asked: no answer
             *asked = true;
             socket->write(text);

@@ -572,22 +572,25 @@ Result<void> Book::takeReading(const Reading& r) {
     return act("reading of " + r.subject.substr(r.subject.find(':') + 1), [&] { inside_->addReading(r); });
 }
 
-Result<void> Book::countTurn(const std::string& coil, const std::string& winding, int by) {
+Result<void> Book::countTurn(const std::string& coil, const std::vector<std::string>& windings, int by) {
     return act(by > 0 ? "turn on " + coil : "turn off " + coil, [&] {
-        inside_->run(
-            "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, max(0, ?), 0) "
-            "ON CONFLICT(build, name) DO UPDATE SET turns=max(0, turns+?)",
-            inside_->chosen(), coil + "/" + winding, by, by);
+        for (const std::string& winding : windings)
+            inside_->run(
+                "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, max(0, ?), 0) "
+                "ON CONFLICT(build, name) DO UPDATE SET turns=max(0, turns+?)",
+                inside_->chosen(), coil + "/" + winding, by, by);
         inside_->changed("coil:" + coil);
     });
 }
 
-Result<void> Book::finishWinding(const std::string& coil, const std::string& winding, bool done) {
-    return act((done ? "end of " : "return to ") + coil + " " + winding, [&] {
-        inside_->run(
-            "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, 0, ?) "
-            "ON CONFLICT(build, name) DO UPDATE SET done=excluded.done",
-            inside_->chosen(), coil + "/" + winding, done ? 1 : 0);
+Result<void> Book::finishWinding(const std::string& coil, const std::vector<std::string>& windings,
+                                 bool done) {
+    return act((done ? "end of " : "return to ") + coil + " " + windings.front(), [&] {
+        for (const std::string& winding : windings)
+            inside_->run(
+                "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, 0, ?) "
+                "ON CONFLICT(build, name) DO UPDATE SET done=excluded.done",
+                inside_->chosen(), coil + "/" + winding, done ? 1 : 0);
         if (done) return;
         // Opened again: what was proved of its tails and read of it holds no more.
         inside_->changed("coil:" + coil);
@@ -596,12 +599,13 @@ Result<void> Book::finishWinding(const std::string& coil, const std::string& win
     });
 }
 
-Result<void> Book::setTurns(const std::string& coil, const std::string& winding, int turns) {
+Result<void> Book::setTurns(const std::string& coil, const std::vector<std::string>& windings, int turns) {
     return act("count of " + coil, [&] {
-        inside_->run(
-            "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, max(0, ?), 0) "
-            "ON CONFLICT(build, name) DO UPDATE SET turns=excluded.turns",
-            inside_->chosen(), coil + "/" + winding, turns);
+        for (const std::string& winding : windings)
+            inside_->run(
+                "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, max(0, ?), 0) "
+                "ON CONFLICT(build, name) DO UPDATE SET turns=excluded.turns",
+                inside_->chosen(), coil + "/" + winding, turns);
         inside_->changed("coil:" + coil);
     });
 }

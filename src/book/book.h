@@ -132,9 +132,16 @@ class Book {
     std::string listShape(const std::string& key) const;
     Result<void> rememberShape(const std::string& key, const std::string& shape);
     /// One pass of the wire more (`by` = 1) or taken back (−1); the count never falls below zero.
-    Result<void> countTurn(const std::string& coil, const std::string& winding, int by = 1);
+    /// @param windings  all that go on in the same pass: one, or those twisted together
+    Result<void> countTurn(const std::string& coil, const std::vector<std::string>& windings, int by = 1);
+    Result<void> countTurn(const std::string& coil, const std::string& winding, int by = 1) {
+        return countTurn(coil, std::vector{winding}, by);
+    }
     /// The count as it was found by counting again.
-    Result<void> setTurns(const std::string& coil, const std::string& winding, int turns);
+    Result<void> setTurns(const std::string& coil, const std::vector<std::string>& windings, int turns);
+    Result<void> setTurns(const std::string& coil, const std::string& winding, int turns) {
+        return setTurns(coil, std::vector{winding}, turns);
+    }
     /// A coil was squeezed or spread: what was read of it holds no more. @param factor  by which the practice
     /// rig's inductance moves; a real coil does as it likes
     Result<void> bent(const std::string& coil, double factor);
@@ -144,7 +151,11 @@ class Book {
     /// The builder's own habits, the same for every build: "hand", "sound". Empty if never chosen.
     std::string preference(const std::string& key) const;
     Result<void> prefer(const std::string& key, const std::string& value);
-    Result<void> finishWinding(const std::string& coil, const std::string& winding, bool done = true);
+    Result<void> finishWinding(const std::string& coil, const std::vector<std::string>& windings,
+                               bool done = true);
+    Result<void> finishWinding(const std::string& coil, const std::string& winding, bool done = true) {
+        return finishWinding(coil, std::vector{winding}, done);
+    }
     /// @param reason  why, when a hold point is passed knowingly
     Result<void> doStep(const std::string& step, bool knowingly = false, const std::string& reason = "");
     // Board (book_board.cpp)

@@ -37,6 +37,9 @@ int kitCheckCommand(const std::string& file, bool json);
 /// Needs a QApplication.
 int reportCommand(const std::string& book, const std::string& html, const std::string& pdf);
 
+/// What can still be read of a damaged book, into a new one.
+int rescueCommand(const std::string& book, const std::string& copy, bool json);
+
 int practiceCommand(const std::string& book, bool finished);
 
 int markCommand(const std::string& text, const std::string& kind, bool json);

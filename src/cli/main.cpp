@@ -2,6 +2,7 @@
 #include <QApplication>
 
 #include "cli/commands.h"
+#include "cli/print.h"
 #include "look/colours.h"
 
 using namespace ombrek;
@@ -106,20 +107,34 @@ int main(int argc, char** argv) {
     practice->add_option("BOOK", book)->required();
     practice->add_flag("--finished", finished, "worked through to Proof");
 
+    std::string copy;
+    auto* rescue = options.add_subcommand("rescue", "save what can be read of a damaged book");
+    rescue->add_option("BOOK", book)->required();
+    rescue->add_option("COPY", copy, "a new file")->required();
+    rescue->add_flag("--json", json, "print JSON");
+
     CLI11_PARSE(options, argc, argv);
-    if (*sum) return sumCommand(text, json);
-    if (*coil) return coilCommand(question, json);
-    if (*trimmer) return trimmerCommand(tuned, json);
-    if (*counted) return turnsCommand(picture, json);
-    if (*mark) return markCommand(text, kind, json);
-    if (*match) return matchCommand(listFile, bagFile, json);
-    if (*substitute) return substituteCommand(wantedPart, json);
-    if (*list) return listCommand(partsFile, kitFile, kitName, json);
-    if (*plan) return planCommand(planned, json);
-    if (*check) return kitCheckCommand(file, json);
-    if (*practice) return practiceCommand(book, finished);
-    qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do
-    QApplication application(argc, argv);
-    installFonts();
-    return reportCommand(book, html, pdf);
+    const auto act = [&] {
+        if (*sum) return sumCommand(text, json);
+        if (*coil) return coilCommand(question, json);
+        if (*trimmer) return trimmerCommand(tuned, json);
+        if (*counted) return turnsCommand(picture, json);
+        if (*mark) return markCommand(text, kind, json);
+        if (*match) return matchCommand(listFile, bagFile, json);
+        if (*substitute) return substituteCommand(wantedPart, json);
+        if (*list) return listCommand(partsFile, kitFile, kitName, json);
+        if (*plan) return planCommand(planned, json);
+        if (*check) return kitCheckCommand(file, json);
+        if (*rescue) return rescueCommand(book, copy, json);
+        if (*practice) return practiceCommand(book, finished);
+        qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do
+        QApplication application(argc, argv);
+        installFonts();
+        return reportCommand(book, html, pdf);
+    };
+    try {
+        return act();
+    } catch (const std::exception& error) {  // whatever was not foreseen is a sentence, too
+        return refuse({"", std::string("This could not be done: ") + error.what() + "."}, json);
+    }
 }

@@ -1,11 +1,14 @@
 #include <CLI/CLI.hpp>
-#include <QApplication>
 #include <QDir>
+#include <QLabel>
+#include <QLocale>
 #include <QStandardPaths>
 #include <QStyleFactory>
 #include <cstdio>
 
 #include "bench/practice_kit.h"
+#include "desk/start/refusal.h"
+#include "desk/steady_application.h"
 #include "desk/winding/picture_page.h"
 #include "desk/window.h"
 #include "formats/files.h"
@@ -18,6 +21,14 @@ namespace {
 int refuse(const Problem& problem) {
     std::fprintf(stderr, "ombrek: %s\n", problem.text().c_str());
     return 1;
+}
+
+/// A start from the desktop has no terminal to read: it is also said in a window, with the ways out.
+/// @return the file to open instead; empty to leave
+std::string askWhatElse(const Problem& problem, const std::string& path) {
+    refuse(problem);
+    if (QGuiApplication::platformName() == QLatin1String("offscreen")) return {};
+    return Refusal(problem, path).ask().toStdString();
 }
 
 /// The builder's own book, or the practice book, in the user's data folder.
@@ -103,7 +114,8 @@ int main(int argc, char** argv) {
     options.add_option("--pictures", pictures, "save a PNG of every station to this folder and leave");
     CLI11_PARSE(options, argc, argv);
 
-    QApplication application(argc, argv);
+    SteadyApplication application(argc, argv);
+    writeDecimalsWith(QLocale().decimalPoint() == QStringLiteral(",") ? ',' : '.');
     QApplication::setApplicationName(QStringLiteral("Ombrek"));
     const bool desktopIsDark = coloursOf(QApplication::palette()).paper == nightBench().paper;
     QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
@@ -112,15 +124,20 @@ int main(int argc, char** argv) {
 
     auto tables = readTables(dataFolder());
     if (!tables) return refuse(tables.error());
-    const std::string path = bookFile.empty() ? usualBook(practice).toStdString() : bookFile;
+    std::string path = bookFile.empty() ? usualBook(practice).toStdString() : bookFile;
     if (practice && !std::filesystem::exists(path)) {
         const auto kit = readPracticeKit(dataFolder(), *tables);
         if (!kit) return refuse(kit.error());
-        if (const auto made = writePracticeBook(path, *kit, PracticeStage::partWay); !made)
-            return refuse(made.error());
+        const auto made = writePracticeBook(path, *kit, PracticeStage::partWay);
+        if (!made && !std::filesystem::exists(path))
+            return refuse(made.error());  // unless another start made it
     }
     auto book = Book::open(path);
-    if (!book) return refuse(book.error());
+    while (!book) {
+        path = askWhatElse(book.error(), path);
+        if (path.empty()) return 1;
+        book = Book::open(path);
+    }
     Session session(std::move(*tables), std::move(*book));
     Window window(session);
     window.goTo(station - 1);

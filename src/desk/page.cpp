@@ -152,9 +152,12 @@ void Page::enter() {
             return showLine(entered.doubt + QStringLiteral(" Enter again keeps it."), VerdictState::doubtful);
         }
     }
-    const auto use = open_.use;
+    const Wanted wanted = open_;
     closeEntry();
-    if (!text.isEmpty() && use) use(text);
+    troubled_ = false;
+    if (!text.isEmpty() && wanted.use) wanted.use(text);
+    // What was not understood stays to be mended.
+    if (troubled_ && entryRow_->isHidden() && isVisible()) openEntry(wanted, text);
 }
 
 void Page::openEntry(const Wanted& wanted, const QString& text) {
@@ -282,6 +285,9 @@ void Page::setBigOnly(bool on) {
     keyRow_->setVisible(!on);
 }
 
-void Page::showLine(const QString& line, VerdictState state) { note_->show(line, state); }
+void Page::showLine(const QString& line, VerdictState state) {
+    troubled_ = state == VerdictState::cannotTell;
+    note_->show(line, state);
+}
 
 }  // namespace ombrek

@@ -134,6 +134,7 @@ class Page : public QWidget {
     QLabel* keyRow_;
     std::vector<Key> keys_;
     bool bigOnly_ = false;
+    bool troubled_ = false;      ///< the last line was about something that is not understood
     Wanted reading_, open_;      ///< wanted now, and what the open entry is for
     QString insisted_, agreed_;  ///< a text that was asked about, a file that may be written over
     std::function<void()> enterAct_;

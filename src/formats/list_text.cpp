@@ -267,6 +267,10 @@ int PartsList::doubtful() const {
 void checkTwice(PartsList& list) {
     std::map<std::string, std::size_t> first;
     for (ListLine& line : list.lines) {
+        // What an earlier look found may have been corrected since.
+        std::erase_if(line.doubts, [](const std::string& doubt) {
+            return doubt.ends_with(" too.") && doubt.find(" stands in line ") != std::string::npos;
+        });
         for (const std::string& ref : line.refs) {
             const auto [at, fresh] = first.try_emplace(ref, line.line);
             if (!fresh)

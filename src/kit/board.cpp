@@ -10,6 +10,16 @@
 
 namespace ombrek {
 
+namespace {
+
+bool onTrust(const Part& part, const Build& build) {
+    const auto mark = build.parts.find(part.ref);
+    return mark != build.parts.end() && mark->second == PartMark::trusted &&
+           build.last("part:" + part.ref) == nullptr;
+}
+
+}  // namespace
+
 Evidence evidenceOf(const std::string& subject, const Kit& kit, const Build& build) {
     const auto colon = subject.find(':');
     const std::string kind = subject.substr(0, colon);
@@ -18,7 +28,8 @@ Evidence evidenceOf(const std::string& subject, const Kit& kit, const Build& bui
         if (const Coil* coil = kit.coil(id)) {
             const Verdict v = coilVerdict(*coil, build);
             return {coil->ref + " " + coil->what, v.state,
-                    v.sentence.empty() ? "Not wound and measured yet." : v.sentence};
+                    v.sentence.empty() ? "Not wound and measured yet." : v.sentence,
+                    build.last("coil:" + id) == nullptr && build.coilChecks.contains(id + "/trust")};
         }
     } else if (kind == "check") {
         if (const Check* check = kit.check(id)) {
@@ -33,8 +44,8 @@ Evidence evidenceOf(const std::string& subject, const Kit& kit, const Build& bui
     } else if (kind == "part") {
         if (const Part* part = kit.part(id)) {
             const Verdict v = partVerdict(*part, build);
-            return {part->ref + " " + part->value, v.state,
-                    v.sentence.empty() ? "Not seen yet." : v.sentence};
+            return {part->ref + " " + part->value, v.state, v.sentence.empty() ? "Not seen yet." : v.sentence,
+                    onTrust(*part, build)};
         }
     } else if (kind == "step") {
         if (const Step* step = kit.step(id)) {

@@ -61,7 +61,8 @@ struct ListDraft {
     struct Edit {
         std::int64_t line = 0;  ///< of the source, with a thousandth for a second row of the same line
         std::string how;        ///< "again", "right", "out"
-        std::string text;       ///< as said again
+        std::string text;       ///< as said again; of "shape": what the columns hold
+        bool operator==(const Edit&) const = default;
     };
     std::vector<Edit> edits;  ///< in the order of the saying
 };
@@ -86,13 +87,13 @@ struct WindingProgress {
 struct StepRecord {
     bool knowingly = false;  ///< a hold point passed without its evidence
     std::int64_t at = 0;
-    std::string reason;  ///< why, when it was passed knowingly
+    std::string reason{};  ///< why, when it was passed knowingly
 };
 
 struct GateRecord {
     std::string reason;
     std::int64_t at = 0;
-    std::string basis;  ///< the evidence that did not pass that day, as `basisOf` writes it
+    std::string basis{};  ///< the evidence that did not pass that day, as `basisOf` writes it
 };
 
 /// A pause beyond this stops the bench clock [s].

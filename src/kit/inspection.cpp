@@ -45,7 +45,9 @@ std::int64_t lastSoldering(const Kit& kit, const Build& build) {
     return out;
 }
 
-std::string lookFor(const Part& part) {
+}  // namespace
+
+std::string senseOf(const Part& part) {
     if (!part.orientation.empty()) return part.orientation;
     if (isLed(part)) return "long lead is the anode; the flat of the rim, or the short lead, is the cathode";
     if (polarisedCapacitor(part))
@@ -61,8 +63,6 @@ std::string lookFor(const Part& part) {
             return "";
     }
 }
-
-}  // namespace
 
 const std::array<JointLook, 6>& jointLooks() {
     static constexpr std::array<JointLook, 6> all{
@@ -103,12 +103,12 @@ std::vector<SenseLook> sensesToLookAt(const Kit& kit, const Build& build) {
     const auto fitted = fittedAt(kit, build);
     std::vector<const Part*> parts;
     for (const Part& part : kit.parts) {
-        if (lookFor(part).empty() || !fitted.contains(part.ref) || build.senses.contains(part.ref)) continue;
+        if (senseOf(part).empty() || !fitted.contains(part.ref) || build.senses.contains(part.ref)) continue;
         parts.push_back(&part);
     }
     sortForLoupe(parts);
     std::vector<SenseLook> out;
-    for (const Part* part : parts) out.push_back({part, lookFor(*part)});
+    for (const Part* part : parts) out.push_back({part, senseOf(*part)});
     return out;
 }
 

@@ -28,6 +28,10 @@ std::vector<const Part*> jointsToLookAt(const Kit& kit, const Build& build, bool
 
 /// Parts that go in one way round only: those with an orientation in the kit, and every diode, LED,
 /// transistor, IC and polarised capacitor. With where to look.
+/// How a part goes in and what to look at, in words: the kit's own, else what its kind is marked with; empty
+/// when it goes in either way.
+std::string senseOf(const Part& part);
+
 struct SenseLook {
     const Part* part;
     std::string look;  ///< "band towards C1"

@@ -16,6 +16,24 @@ std::optional<std::size_t> windingInHand(const Coil& coil, const Build& build) {
     return std::nullopt;
 }
 
+std::vector<std::size_t> woundTogether(const Coil& coil, std::size_t winding) {
+    const auto twisted = [&](std::size_t i) {
+        return std::find(coil.twisted.begin(), coil.twisted.end(), coil.windings[i].name) !=
+               coil.twisted.end();
+    };
+    std::vector<std::size_t> out;
+    for (std::size_t i = 0; i < coil.windings.size(); ++i) {
+        if (i == winding || (twisted(winding) && twisted(i))) out.push_back(i);
+    }
+    return out;
+}
+
+std::vector<std::string> namesTogether(const Coil& coil, std::size_t winding) {
+    std::vector<std::string> out;
+    for (const std::size_t i : woundTogether(coil, winding)) out.push_back(coil.windings[i].name);
+    return out;
+}
+
 bool wound(const Coil& coil, const Build& build) { return !windingInHand(coil, build); }
 
 int mainTurns(const Coil& coil, const Build& build) {
@@ -116,6 +134,22 @@ std::optional<ReachChance> coilReach(const Kit& kit, const Coil& coil, const Bui
     return out.trials > 0 ? std::optional(out) : std::nullopt;
 }
 
+CoreDuty dutyOf(const Kit& kit, const Coil& coil) {
+    CoreDuty out;
+    for (std::size_t i = 1; i < coil.windings.size(); ++i)
+        out.othersPerTurn += double(coil.windings[i].turns) / coil.windings.front().turns;
+    out.tuned = coil.tune.has_value() || coil.windings.size() == 1;
+    const bool filter = std::any_of(kit.lowPass.begin(), kit.lowPass.end(),
+                                    [&](const FilterElement& e) { return e.ref == coil.ref; });
+    const bool power = filter || (coil.impedance > 0 && coil.windings.size() > 1) ||
+                       std::any_of(kit.adjustments.begin(), kit.adjustments.end(), [&](const Adjustment& a) {
+                           return a.coil == coil.ref && a.unit == Unit::watt;
+                       });
+    const double ohms = coil.impedance > 0 ? coil.impedance : kit.ratings.ohms;
+    if (power && kit.ratings.transmits()) out.volts = std::sqrt(kit.ratings.power * ohms);
+    return out;
+}
+
 std::optional<TransformerCheck> coilTransformer(const Coil& coil) {
     if (coil.windings.size() < 2 || !(coil.impedance > 0) || !(coil.lowest > 0)) return std::nullopt;
     return checkTransformer(coil.core, coil.windings[0].turns, coil.windings[1].turns, coil.impedance,
@@ -134,10 +168,24 @@ std::vector<LaidWinding> layOf(const Kit& kit, const Coil& coil) {
         if (!pad || !placed) return std::nullopt;
         return std::atan2(pad->x - part->place->x, part->place->y - pad->y);
     };
-    std::vector<WindingToLay> windings;
-    for (const Winding& w : coil.windings) windings.push_back({w.turns, angle(w.start), angle(w.finish)});
+    // Wires twisted together lie as one bundle, as wide as they are many.
+    std::vector<WindingToLay> bundles;
+    std::vector<std::size_t> bundleOf;
+    for (std::size_t i = 0; i < coil.windings.size(); ++i) {
+        const auto together = woundTogether(coil, i);
+        if (together.front() != i) {
+            bundleOf.push_back(bundleOf[together.front()]);
+            continue;
+        }
+        const Winding& w = coil.windings[i];
+        bundleOf.push_back(bundles.size());
+        bundles.push_back({w.turns * int(together.size()), angle(w.start), angle(w.finish)});
+    }
     const int fit = std::max(1, turnsThatFit(coil.core, coil.wire));
-    return layWindings(windings, coil.clockwise, 2 * std::numbers::pi / fit);
+    const auto laid = layWindings(bundles, coil.clockwise, 2 * std::numbers::pi / fit);
+    std::vector<LaidWinding> out;
+    for (const std::size_t bundle : bundleOf) out.push_back(laid[bundle]);
+    return out;
 }
 
 std::string layTrouble(const Kit& kit, const Coil& coil) {

@@ -9,6 +9,7 @@
 #include "core/coil/tank.h"
 #include "core/coil/transformer.h"
 #include "core/coil/trim.h"
+#include "core/coil/which_core.h"
 #include "kit/build.h"
 #include "kit/kit.h"
 
@@ -17,6 +18,12 @@ namespace ombrek {
 /// The winding of a coil that is being wound now: the first not done, or nothing.
 std::optional<std::size_t> windingInHand(const Coil& coil, const Build& build);
 bool wound(const Coil& coil, const Build& build);
+
+/// The windings that go on in the same passes as one of them: all that are twisted with it, or it alone. As
+/// indices, the first of them first; it leads, and one pass counts for all.
+std::vector<std::size_t> woundTogether(const Coil& coil, std::size_t winding);
+/// The names of those.
+std::vector<std::string> namesTogether(const Coil& coil, std::size_t winding);
 
 /// Turns on the core of the first (resonant) winding: counted, or the kit's figure before counting.
 int mainTurns(const Coil& coil, const Build& build);
@@ -45,6 +52,10 @@ TwistedBundle twistedOf(const Coil& coil, const Build& build);
 /// The chance that the trimmer reaches its band: over the core's tolerance before the coil is measured, over
 /// the meter's error after. Nothing if the coil is not tuned.
 std::optional<ReachChance> coilReach(const Kit& kit, const Coil& coil, const Build& build);
+
+/// What another core for a coil has to carry: its other windings, and the kit's power where the coil is one
+/// of the transmitter's (in its low-pass, tuned for power, or a transformer between impedances).
+CoreDuty dutyOf(const Kit& kit, const Coil& coil);
 
 /// A transformer's impedance and lowest frequency, where the kit states them.
 std::optional<TransformerCheck> coilTransformer(const Coil& coil);

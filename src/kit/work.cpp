@@ -37,6 +37,7 @@ bool named(const std::string& title, std::initializer_list<const char*> words) {
         text += std::isalpha(static_cast<unsigned char>(c))
                     ? char(std::tolower(static_cast<unsigned char>(c)))
                     : ' ';
+    text += ' ';
     return std::any_of(words.begin(), words.end(), [&](const char* word) {
         return text.find(std::string(" ") + word) != std::string::npos;
     });

@@ -283,7 +283,9 @@ void drawPart(QPainter& p, const QRectF& room, const PartLook& part, const Colou
             }
             break;
         case PartKind::capacitor:
-            says(part, "minus") ? drawElectrolytic(p, room, part, c) : drawCapacitor(p, room, part.mark, c);
+            // One with a way round is never said to go in either way.
+            says(part, "minus") || !part.orientation.isEmpty() ? drawElectrolytic(p, room, part, c)
+                                                               : drawCapacitor(p, room, part.mark, c);
             break;
         case PartKind::diode:
             drawDiode(p, room, part, c);

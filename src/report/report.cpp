@@ -1,5 +1,7 @@
 #include "report/report.h"
 
+#include <cmath>
+
 #include <QDateTime>
 #include <QImage>
 #include <QLocale>
@@ -7,6 +9,7 @@
 #include <QSvgRenderer>
 #include <QTextDocument>
 
+#include "core/quantity/shown.h"
 #include "kit/board.h"
 #include "kit/first_light.h"
 #include "kit/inspection.h"
@@ -48,7 +51,9 @@ QString table(const Row& head, const std::vector<Row>& rows) {
 }
 
 QString quantityOrDash(const Reading* r, int digits) {
-    return r == nullptr ? QStringLiteral("–") : esc(formatQuantity(r->value, r->unit, digits, Zeros::keep));
+    if (r == nullptr || std::isnan(r->value)) return QStringLiteral("–");
+    if (r->beyond) return esc(shownText({r->value, true}, r->unit, digits));
+    return esc(formatQuantity(r->value, r->unit, digits, Zeros::keep));
 }
 
 QString gatesSection(const Readiness& readiness) {
@@ -69,6 +74,11 @@ QString gatesSection(const Readiness& readiness) {
     return QStringLiteral("<h2>Gates</h2>") + table({"Gate", "State", "Evidence"}, rows);
 }
 
+/// Taken on the builder's word: in a report that is no pass.
+bool trusted(const Build& build, const Coil& coil) {
+    return build.coilChecks.contains(coil.ref + "/trust") && build.last("coil:" + coil.ref) == nullptr;
+}
+
 QString coilsSection(const Kit& kit, const Build& build) {
     if (kit.coils.empty()) return {};
     std::vector<Row> rows;
@@ -80,7 +90,9 @@ QString coilsSection(const Kit& kit, const Build& build) {
         rows.push_back({esc(coil.ref + " " + coil.what), esc(coil.core.designation),
                         turns.join(QStringLiteral(" + ")), esc(formatQuantity(coil.target, Unit::henry, 3)),
                         quantityOrDash(build.last("coil:" + coil.ref), 3),
-                        mark(coilVerdict(coil, build).state), cover ? esc(cover->sentence) : QString()});
+                        trusted(build, coil) ? QStringLiteral("<b>trusted</b>, not measured")
+                                             : mark(coilVerdict(coil, build).state),
+                        cover ? esc(cover->sentence) : QString()});
     }
     return QStringLiteral("<h2>Coils</h2>") +
            table({"Coil", "Core", "Turns", "Wanted", "Measured", "Verdict", "Trimmer"}, rows);
@@ -91,7 +103,8 @@ QString checksSection(const Kit& kit, const Build& build) {
     std::vector<Row> rows;
     for (const Check& check : kit.checks) {
         const Verdict verdict = checkVerdict(check, build);
-        rows.push_back({esc(check.title), esc(check.at), quantityOrDash(build.last("check:" + check.id), 4),
+        rows.push_back({esc(check.title), esc(check.at),
+                        quantityOrDash(build.last("check:" + check.id), figuresFor(check.limits) + 2),
                         mark(verdict.state), esc(verdict.sentence)});
     }
     return QStringLiteral("<h2>First light</h2>") + table({"Check", "At", "Reading", "Verdict", "Why"}, rows);
@@ -113,6 +126,14 @@ QString partsSection(const Kit& kit, const Build& build) {
             .arg(bag.missing)
             .arg(bag.wrong)
             .arg(bag.doubtful);
+    QStringList onTrust;
+    for (const auto& [ref, how] : build.parts) {
+        if (how == PartMark::trusted && build.last("part:" + ref) == nullptr && kit.part(ref))
+            onTrust << esc(ref);
+    }
+    if (!onTrust.isEmpty())
+        out += QStringLiteral("<p>Taken on trust, not measured: %1.</p>")
+                   .arg(onTrust.join(QStringLiteral(", ")));
     return rows.empty() ? out : out + table({"Part", "Wanted", "Reading", "Verdict", "Why"}, rows);
 }
 

@@ -108,7 +108,7 @@ TEST_CASE("what is laid aside is counted, and nonsense leaves the count") {
     desk.answer(QStringLiteral("5"));
     CHECK(desk.build().kept.at("cut leads") == 5);
     desk.key(Qt::Key_L);
-    desk.answer(QStringLiteral("-1"));
+    desk.refused(QStringLiteral("-1"));
     CHECK(desk.build().kept.at("cut leads") == 5);
     desk.key(Qt::Key_Z);
     CHECK(desk.build().kept.empty());

@@ -361,7 +361,7 @@ TEST_CASE("drawers: found as one types, counted, added, changed, taken out") {
     CHECK(desk.session().book().stock().back().count == 7);
     CHECK(page.shown().size() == 4);
     desk.key(Qt::Key_A);
-    desk.answer(QStringLiteral("what"));
+    desk.refused(QStringLiteral("what"));
     CHECK(desk.session().book().stock().size() == all + 1);
     desk.key(Qt::Key_Up);
     desk.key(Qt::Key_C);
@@ -429,7 +429,7 @@ TEST_CASE("meters: accuracy, range, name and date are typed; nonsense changes no
     CHECK(farads().percent == 0.5);
     CHECK(farads().floor == Approx(0.2e-12));
     desk.key(Qt::Key_A);
-    desk.answer(QStringLiteral("quite good"));
+    desk.refused(QStringLiteral("quite good"));
     CHECK(farads().percent == 0.5);
     desk.key(Qt::Key_N);
     desk.answer(QStringLiteral("blue bridge"));
@@ -438,10 +438,10 @@ TEST_CASE("meters: accuracy, range, name and date are typed; nonsense changes no
     desk.answer(QStringLiteral("0..1u"));
     CHECK(farads().high == Approx(1e-6));
     desk.key(Qt::Key_R);
-    desk.answer(QStringLiteral("1u..1"));
+    desk.refused(QStringLiteral("1u..1"));
     CHECK(farads().high == Approx(1e-6));
     desk.key(Qt::Key_D);
-    desk.answer(QStringLiteral("2024-02-30"));
+    desk.refused(QStringLiteral("2024-02-30"));
     CHECK(farads().calibrated == 0);
     desk.key(Qt::Key_D);
     desk.answer(QStringLiteral("2024-02-29"));

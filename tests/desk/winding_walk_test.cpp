@@ -66,7 +66,7 @@ TEST_CASE("a lost count is set again, and nonsense leaves it") {
     CHECK(desk.build().winding("L2", "coil").turns == 9);
     for (const char* nonsense : {"-3", "many", "99999", "2.5"}) {
         desk.key(Qt::Key_X);
-        desk.answer(QString::fromUtf8(nonsense));
+        desk.refused(QString::fromUtf8(nonsense));
         CHECK(desk.build().winding("L2", "coil").turns == 9);
     }
     desk.key(Qt::Key_J);
@@ -202,7 +202,7 @@ TEST_CASE("figures of a coil: what if is tried and leaves the book") {
     desk.answer(QStringLiteral("air 8mm 12mm 9"));
     CHECK(desk.now().contains(QStringLiteral("9 turns of 24AWG on air")));
     desk.key(Qt::Key_G);
-    desk.answer(QStringLiteral("T50-99"));
+    desk.refused(QStringLiteral("T50-99"));
     CHECK(desk.now().contains(QStringLiteral("on air")));
     desk.key(Qt::Key_Home);
     CHECK(desk.now().startsWith(QStringLiteral("L2: 12 turns")));

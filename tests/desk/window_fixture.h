@@ -120,6 +120,15 @@ class Desk {
         key(Qt::Key_Return);
     }
 
+    /// An answer that is not understood: it stays in the entry to be mended; Esc leaves it.
+    void refused(const QString& text) {
+        answer(text);
+        const auto* entry = qobject_cast<QLineEdit*>(window_->focusWidget());
+        REQUIRE(entry != nullptr);
+        CHECK(entry->text() == text);
+        key(Qt::Key_Escape);
+    }
+
     /// Let the window do what it has to, and an asked instrument answer.
     void settle() {
         QElapsedTimer timer;

@@ -13,12 +13,20 @@ constexpr double kStep = 0.02;     ///< of the travel at most
 constexpr double kFinest = 0.002;  ///< that a hand can turn
 constexpr double kEnd = 0.02;      ///< counts as the end itself
 
-/// The last reading at each position, position counted from the safe end.
-std::map<double, double> fromSafeEnd(const std::vector<AdjusterReading>& readings, SafeEnd safe) {
+/// The last reading at each position, position counted from the safe end. It rises with the position, so a
+/// newer reading puts older ones aside that contradict it: one that is not above the target those above it at
+/// or below its position, one that is above those that were not from there on.
+std::map<double, double> fromSafeEnd(const std::vector<AdjusterReading>& readings, double target,
+                                     SafeEnd safe) {
     std::map<double, double> out;
     for (const auto& r : readings) {
         if (!(r.position >= 0) || r.position > 1 || std::isnan(r.reading)) continue;
-        out[safe == SafeEnd::high ? 1 - r.position : r.position] = r.reading;
+        const double x = safe == SafeEnd::high ? 1 - r.position : r.position;
+        const bool above = r.reading > target;
+        std::erase_if(out, [&](const auto& held) {
+            return above ? held.first >= x && held.second <= target : held.first <= x && held.second > target;
+        });
+        out[x] = r.reading;
     }
     return out;
 }
@@ -43,7 +51,7 @@ double safeStep(const std::map<double, double>& latest, std::map<double, double>
 
 SettingEstimate approachSafely(const std::vector<AdjusterReading>& readings, double target, double tolerance,
                                Unit unit, SafeEnd safe) {
-    const auto latest = fromSafeEnd(readings, safe);
+    const auto latest = fromSafeEnd(readings, target, safe);
     const auto seen = [&](double x) { return safe == SafeEnd::high ? 1 - x : x; };
     SettingEstimate out;
     const auto go = [&](double x, const std::string& sentence) {

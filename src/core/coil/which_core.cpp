@@ -39,13 +39,30 @@ double logLikelihood(const CoreClues& clues, const MagneticCore& core) {
     return out;
 }
 
-std::string worseThan(const MagneticCore& own, const OtherCore& other, double ownQ) {
+std::string worseThan(const MagneticCore& own, const OtherCore& other, double ownQ, double frequency,
+                      const CoreDuty& duty) {
     std::string out;
     const auto add = [&](const std::string& what) { out += (out.empty() ? "" : ", ") + what; };
     if (other.fill > 1) add("the turns do not fit in one layer");
     if (std::fabs(other.offPercent) > 5)
         add("the inductance is off by " + formatQuantity(other.offPercent, Unit::percent, 2));
-    if (other.copperQ < 0.9 * ownQ)
+    const MagneticCore& core = *other.core;
+    if (core.ferrite() && !own.ferrite() && duty.tuned)
+        add("it is a ferrite: its own loss, not the copper, sets the Q, and a tuned circuit may lose much of "
+            "it");
+    if (duty.tuned && core.qHigh > 0 && (frequency < core.qLow || frequency > core.qHigh))
+        add("its Q is best from " + formatQuantity(core.qLow, Unit::hertz, 2) + " to " +
+            formatQuantity(core.qHigh, Unit::hertz, 2));
+    if (duty.volts > 0 && !core.ferrite()) {
+        const double flux = fluxDensity(core, other.turns, duty.volts, frequency),
+                     most = fluxCeiling(frequency);
+        if (flux > most)
+            add("it warms at this power: " + formatQuantity(flux * 1e3, Unit::none, 2) + " of " +
+                formatQuantity(most * 1e3, Unit::none, 2) + " mT");
+    }
+    if (duty.volts > 0 && core.ferrite() && !own.ferrite())
+        add("how warm a ferrite gets at this power is not reckoned");
+    if (duty.tuned && other.copperQ < 0.9 * ownQ)
         add("the copper Q falls to " + formatQuantity(other.copperQ, Unit::none, 2));
     if (std::fabs(other.core->tempco) > 1.5 * std::fabs(own.tempco) + 1)
         add("it drifts more with temperature");
@@ -72,7 +89,7 @@ std::vector<CoreGuess> whichCore(const CoreClues& clues, const std::vector<Magne
 }
 
 std::vector<OtherCore> otherCores(const MagneticCore& own, double wanted, const Wire& wire, double frequency,
-                                  const std::vector<MagneticCore>& atHand) {
+                                  const std::vector<MagneticCore>& atHand, const CoreDuty& duty) {
     const auto qOf = [&](const MagneticCore& core, int turns) {
         return copperQ(inductance(core, turns), wire, wireOnCore(core, wire, turns), frequency);
     };
@@ -87,9 +104,9 @@ std::vector<OtherCore> otherCores(const MagneticCore& own, double wanted, const 
         other.inductance = inductance(core, other.turns);
         other.offPercent = (other.inductance / wanted - 1) * 100;
         const int fit = turnsThatFit(core, wire);
-        other.fill = fit > 0 ? double(other.turns) / fit : 99;
+        other.fill = fit > 0 ? other.turns * (1 + duty.othersPerTurn) / fit : 99;
         other.copperQ = qOf(core, other.turns);
-        other.worse = worseThan(own, other, ownQ);
+        other.worse = worseThan(own, other, ownQ, frequency, duty);
         out.push_back(std::move(other));
     }
     const auto rank = [](const OtherCore& o) {

@@ -31,6 +31,13 @@ struct CoreGuess {
 /// @param cores  the table; must outlive the answer
 std::vector<CoreGuess> whichCore(const CoreClues& clues, const std::vector<MagneticCore>& cores);
 
+/// What a core has to carry beside the inductance.
+struct CoreDuty {
+    double othersPerTurn = 0;  ///< turns of all other windings for one of the main
+    double volts = 0;          ///< across the main winding at full power, r.m.s.; 0: small signals
+    bool tuned = true;         ///< its Q matters; a wide-band transformer's does not
+};
+
 /// Another core that gives the wanted inductance, and what gets worse with it.
 struct OtherCore {
     const MagneticCore* core = nullptr;
@@ -38,7 +45,7 @@ struct OtherCore {
     double inductance = 0;  ///< with these whole turns [H]
     double offPercent = 0;  ///< from the one wanted
     double fill = 0;        ///< turns over those that fit in one layer
-    double copperQ = 0;     ///< at the frequency
+    double copperQ = 0;     ///< at the frequency, of the copper alone; a ferrite's own loss leaves less
     std::string worse;      ///< what gets worse against the kit's own core; empty: nothing
 };
 
@@ -47,6 +54,7 @@ struct OtherCore {
 /// @param atHand  must outlive the answer
 /// @param own  the kit's core, for comparison @throws std::domain_error unless inductance and frequency > 0
 std::vector<OtherCore> otherCores(const MagneticCore& own, double inductance, const Wire& wire,
-                                  double frequency, const std::vector<MagneticCore>& atHand);
+                                  double frequency, const std::vector<MagneticCore>& atHand,
+                                  const CoreDuty& duty = {});
 
 }  // namespace ombrek

@@ -15,8 +15,12 @@ std::string Gate::summary() const {
         return std::count_if(evidence.begin(), evidence.end(),
                              [&](const Evidence& e) { return e.state == state; });
     };
-    std::string out =
-        std::to_string(count(VerdictState::pass)) + " of " + std::to_string(evidence.size()) + " pass";
+    const auto trusted = std::count_if(evidence.begin(), evidence.end(), [](const Evidence& e) {
+        return e.onTrust && e.state == VerdictState::pass;
+    });
+    std::string out = std::to_string(count(VerdictState::pass) - trusted) + " of " +
+                      std::to_string(evidence.size()) + " pass";
+    if (trusted > 0) out += ", " + std::to_string(trusted) + " on trust";
     for (const auto state : {VerdictState::fail, VerdictState::doubtful, VerdictState::cannotTell}) {
         if (const auto n = count(state)) out += ", " + std::to_string(n) + " " + std::string(word(state));
     }

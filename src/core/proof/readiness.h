@@ -12,6 +12,7 @@ struct Evidence {
     std::string what;  ///< "T1 main winding"
     VerdictState state = VerdictState::notDone;
     std::string sentence;
+    bool onTrust = false;  ///< passes by the builder's word, not by a reading or a look
 };
 
 /// A condition for going on the air, with the evidence for it.
@@ -21,8 +22,8 @@ struct Gate {
     std::string station;  ///< where to earn it
     std::vector<Evidence> evidence;
     bool passedKnowingly = false;
-    std::string reason;  ///< the builder's, when passed knowingly
-    std::string lapsed;  ///< what has become worse since it was passed knowingly, so that it bars again
+    std::string reason;    ///< the builder's, when passed knowingly
+    std::string lapsed{};  ///< what has become worse since it was passed knowingly, so that it bars again
 
     VerdictState state() const;
     /// Earned by evidence, or passed knowingly: either way the builder may go on.

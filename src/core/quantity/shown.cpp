@@ -109,6 +109,7 @@ Result<Shown> parseShown(std::string_view text, Unit unit, double wanted) {
         const auto at = text.find('>');
         auto least = parseShown(text.substr(at + 1), unit, wanted);
         if (!least) return least;
+        if (least->beyond) return problem("", "Write one > before the number, as >20M.");
         const Span* span = spanOf(unit);
         if (span == nullptr || !span->overload)
             return problem("", "In " + std::string(plural(unit)) + " only a number can be kept.");

@@ -1,6 +1,7 @@
 #include "desk/list/list_model.h"
 
 #include <algorithm>
+#include <map>
 
 #include "desk/parts_in/parts_in_model.h"
 
@@ -13,48 +14,126 @@ std::string joined(const std::vector<std::string>& texts, const char* between) {
     return out;
 }
 
-ListModel::Row rowOf(const ListLine& line, std::size_t index) {
-    ListModel::Row out{line.line, listed(line.refs, 5) + ": " + valueText(line),
-                       "",        VerdictState::pass,
-                       line.text, joined(line.doubts, " "),
-                       index};
-    if (line.volts > 0) out.text += ", " + formatQuantity(line.volts, Unit::volt, 3);
-    if (line.watts > 0) out.text += ", " + formatQuantity(line.watts, Unit::watt, 3);
-    if (!line.mark.empty()) out.text += ", marked " + line.mark;
-    if (!line.sure()) out.state = VerdictState::doubtful;
-    out.right = std::to_string(line.refs.size()) + (line.refs.size() == 1 ? " part" : " parts");
+std::string textOf(const ListLine& line) {
+    std::string out = listed(line.refs, 5) + ": " + valueText(line);
+    if (line.volts > 0) out += ", " + formatQuantity(line.volts, Unit::volt, 3);
+    if (line.watts > 0) out += ", " + formatQuantity(line.watts, Unit::watt, 3);
+    if (!line.mark.empty()) out += ", marked " + line.mark;
     return out;
+}
+
+/// What the builder says of a row, understood; a Problem when it is no parts-list line.
+Result<ListLine> saidAgain(const std::string& text) {
+    PartsList said = readListText(text);
+    if (said.lines.size() == 1 && said.refused.empty()) return std::move(said.lines.front());
+    return problem("", said.refused.empty()
+                           ? "This is no parts-list line: write designators and a value, as C1, C2  100nF."
+                           : said.refused.front().reason);
 }
 
 }  // namespace
 
-void ListModel::take(ListSource source) {
+void ListModel::take(ListSource source, const std::vector<ListDraft::Edit>& edits) {
     source_ = std::move(source);
-    sortRows();
+    items_.clear();
+    std::map<std::size_t, std::int64_t> seen;  // rows of one line, in the order of reading
+    const auto keyOf = [&](std::size_t line) { return std::int64_t(line) * 1000 + seen[line]++; };
+    for (ListLine& line : source_.list.lines)
+        items_.push_back({keyOf(line.line), line.line, line.text, "", line, false, {}});
+    for (const RefusedLine& line : source_.list.refused)
+        items_.push_back({keyOf(line.line), line.line, line.text, line.reason, std::nullopt, false, {}});
+    for (const ListDraft::Edit& edit : edits) apply(edit);
+    settle();
+    // Refused rows first, then doubtful ones; after this a row keeps its place.
+    const auto rank = [](const Item& item) { return !item.said ? 0 : item.said->sure() ? 2 : 1; };
+    std::stable_sort(items_.begin(), items_.end(),
+                     [&](const Item& a, const Item& b) { return rank(a) < rank(b); });
+    showRows();
 }
 
-void ListModel::sortRows() {
-    rows_.clear();
-    for (std::size_t i = 0; i < source_.list.refused.size(); ++i) {
-        const RefusedLine& r = source_.list.refused[i];
-        rows_.push_back({r.line, r.text, "not taken", VerdictState::fail, r.text, r.reason, i});
+ListModel::Item* ListModel::find(std::int64_t key) {
+    const auto hit = std::find_if(items_.begin(), items_.end(), [&](const Item& i) { return i.key == key; });
+    return hit == items_.end() ? nullptr : &*hit;
+}
+
+bool ListModel::apply(const ListDraft::Edit& edit) {
+    Item* item = find(edit.line);
+    if (item == nullptr) return false;
+    if (edit.how == "out") {
+        items_.erase(items_.begin() + (item - items_.data()));
+    } else if (edit.how == "right" && item->said) {
+        item->confirmed = true;
+        item->accepted = item->said->doubts;
+    } else if (edit.how == "again") {
+        auto line = saidAgain(edit.text);
+        if (!line) return false;
+        line->line = item->line;
+        line->text = item->source;
+        item->said = std::move(*line);
+        item->confirmed = false;
     }
-    for (const bool sure : {false, true}) {
-        for (std::size_t i = 0; i < source_.list.lines.size(); ++i) {
-            if (source_.list.lines[i].sure() == sure) rows_.push_back(rowOf(source_.list.lines[i], i));
+    return true;
+}
+
+/// The list in the order of the source, designators that stand twice looked for anew; a doubt that was there
+/// when a row was confirmed is none, a new one is.
+void ListModel::settle() {
+    std::vector<Item*> order;
+    for (Item& item : items_) order.push_back(&item);
+    std::sort(order.begin(), order.end(), [](const Item* a, const Item* b) { return a->key < b->key; });
+    PartsList& list = source_.list;
+    list.lines.clear();
+    list.refused.clear();
+    for (const Item* item : order) {
+        if (item->said) {
+            list.lines.push_back(*item->said);
+        } else {
+            list.refused.push_back({item->line, item->source, item->reason});
         }
     }
+    checkTwice(list);
+    std::size_t at = 0;
+    for (Item* item : order) {
+        if (!item->said) continue;
+        ListLine& line = list.lines[at++];
+        if (item->confirmed && item->accepted.empty()) item->accepted = line.doubts;
+        if (item->confirmed) {
+            std::erase_if(line.doubts, [&](const std::string& doubt) {
+                return std::find(item->accepted.begin(), item->accepted.end(), doubt) != item->accepted.end();
+            });
+        }
+        item->said->doubts = line.doubts;
+    }
 }
 
-int ListModel::doubtful() const { return source_.list.doubtful(); }
+void ListModel::showRows() {
+    rows_.clear();
+    for (const Item& item : items_) {
+        Row row{item.key, item.line, item.source, "not taken", VerdictState::fail, item.source, item.reason};
+        if (item.said) {
+            const std::size_t count = item.said->refs.size();
+            row.text = textOf(*item.said);
+            row.right = std::to_string(count) + (count == 1 ? " part" : " parts");
+            row.state = item.said->sure() ? VerdictState::pass : VerdictState::doubtful;
+            row.doubts = joined(item.said->doubts, " ");
+        }
+        rows_.push_back(std::move(row));
+    }
+}
+
+std::size_t ListModel::rowOf(std::int64_t key, std::size_t near) const {
+    const auto hit = std::find_if(rows_.begin(), rows_.end(), [&](const Row& r) { return r.key == key; });
+    if (hit != rows_.end()) return std::size_t(hit - rows_.begin());
+    return rows_.empty() ? 0 : std::min(near, rows_.size() - 1);
+}
 
 std::string ListModel::rowText(std::size_t row) const {
-    const Row& r = rows_.at(row);
-    if (r.state == VerdictState::fail) return r.source;
-    const ListLine& line = source_.list.lines[r.index];
+    const Item& item = items_.at(row);
+    if (!item.said) return item.source;
+    const ListLine& line = *item.said;
     std::string out = joined(line.refs, ", ") + "  ";
     out += line.nominal > 0
-               ? formatQuantity(line.nominal, line.unit, 6) + " " + plainNumber(line.tolerance) + "%"
+               ? formatQuantity(line.nominal, line.unit, 6) + " " + personNumber(line.tolerance) + "%"
                : line.value;
     if (line.volts > 0) out += " " + formatQuantity(line.volts, Unit::volt, 3);
     if (line.watts > 0) out += " " + formatQuantity(line.watts, Unit::watt, 3);
@@ -63,53 +142,30 @@ std::string ListModel::rowText(std::size_t row) const {
     return out;
 }
 
-Result<void> ListModel::correct(std::size_t row, const std::string& text) {
-    const Row r = rows_.at(row);
-    PartsList said = readListText(text);
-    if (said.lines.size() != 1 || !said.refused.empty())
-        return problem("",
-                       said.refused.empty()
-                           ? "This is no parts-list line: write designators and a value, as C1, C2  100nF."
-                           : said.refused.front().reason);
-    ListLine line = std::move(said.lines.front());
-    line.line = r.line;
-    line.text = r.source;
-    PartsList& list = source_.list;
-    if (r.state == VerdictState::fail) {
-        list.refused.erase(list.refused.begin() + std::ptrdiff_t(r.index));
-        list.lines.push_back(std::move(line));
-    } else {
-        list.lines[r.index] = std::move(line);
-    }
-    checkTwice(list);
-    sortRows();
-    return {};
+Result<ListDraft::Edit> ListModel::correct(std::size_t row, const std::string& text) {
+    if (const auto line = saidAgain(text); !line) return tl::make_unexpected(line.error());
+    const ListDraft::Edit edit{items_.at(row).key, "again", text};
+    apply(edit);
+    settle();
+    showRows();
+    return edit;
 }
 
-void ListModel::confirm(std::size_t row) {
-    const Row& r = rows_.at(row);
-    if (r.state == VerdictState::fail) return;
-    source_.list.lines[r.index].doubts.clear();
-    sortRows();
+std::optional<ListDraft::Edit> ListModel::confirm(std::size_t row) {
+    if (!items_.at(row).said) return std::nullopt;
+    const ListDraft::Edit edit{items_[row].key, "right", ""};
+    apply(edit);
+    settle();
+    showRows();
+    return edit;
 }
 
-void ListModel::drop(std::size_t row) {
-    const Row r = rows_.at(row);
-    const auto at = std::ptrdiff_t(r.index);
-    if (r.state == VerdictState::fail) {
-        source_.list.refused.erase(source_.list.refused.begin() + at);
-    } else {
-        source_.list.lines.erase(source_.list.lines.begin() + at);
-    }
-    sortRows();
-}
-
-void ListModel::turnColumn(std::size_t column, int by) {
-    if (!source_.table || column >= source_.shape.columns.size()) return;
-    Column& held = source_.shape.columns[column];
-    held = static_cast<Column>((static_cast<int>(held) + by + kColumns) % kColumns);
-    source_.list = readListTable(source_.cells, source_.shape);
-    sortRows();
+ListDraft::Edit ListModel::drop(std::size_t row) {
+    const ListDraft::Edit edit{items_.at(row).key, "out", ""};
+    apply(edit);
+    settle();
+    showRows();
+    return edit;
 }
 
 std::string ListModel::columnName(std::size_t column) const {

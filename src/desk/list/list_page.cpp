@@ -11,6 +11,12 @@
 #include "formats/kit_json.h"
 
 namespace ombrek {
+namespace {
+
+constexpr std::size_t kMostKept = 2000000;  ///< of a list that is kept in the book [bytes]
+constexpr std::int64_t kShapeEdit = -1;     ///< the edit that says what the columns hold
+
+}  // namespace
 
 ListPage::ListPage(Session& session)
     : Page(session, QStringLiteral("Parts list")),
@@ -46,13 +52,13 @@ void ListPage::addKeys() {
     addKey("Down", "Up Down", "a row", [this] { choose(1); });
     addKey("Y", "Y", "right as read", [this] {
         if (model_.empty()) return;
-        model_.confirm(row_);
-        refresh();
+        const auto edit = model_.confirm(row_);
+        if (edit) nextDoubt();
+        if (edit) keep(*edit);
     });
     addKey("Delete", "Del", "leave it out", [this] {
         if (model_.empty()) return;
-        model_.drop(row_);
-        refresh();
+        keep(model_.drop(row_));
     });
     addKey("A", "A", "begin the kit", [this] { accept(); });
     addKey("O", "O", "open a file", [this] {
@@ -81,36 +87,101 @@ void ListPage::begin(const QString& about) {
 void ListPage::open(const QString& file) {
     const auto bytes = readFile(file.toStdString(), kLargestList);
     if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::fail);
-    name_ = QFileInfo(file).completeBaseName();
-    read(*bytes, QFileInfo(file).fileName());
+    take({QFileInfo(file).completeBaseName().toStdString(),
+          QFileInfo(file).fileName().toStdString(),
+          *bytes,
+          {}});
 }
 
 void ListPage::paste() {
     const QString text = QGuiApplication::clipboard()->text();
     if (text.trimmed().isEmpty())
         return session_.say(QStringLiteral("There is no text to paste: copy the list in the manual first."));
-    name_ = QStringLiteral("Pasted list");
-    read(text.toStdString(), QStringLiteral("the clipboard"));
+    take({"Pasted list", "the clipboard", text.toStdString(), {}});
 }
 
-void ListPage::read(std::string bytes, const QString& from) {
+/// Another list: read, and kept in the book with what is said of its rows until the kit is begun.
+void ListPage::take(ListDraft draft) {
+    read(draft, [this, draft](ListSource source) {
+        base_ = std::move(source);
+        draft_ = draft;
+        row_ = column_ = 0;
+        asked_ = false;
+        model_.take(base_);
+        inBook_ = draft_.source.size() <= kMostKept && session_.keep(session_.book().keepListDraft(draft_));
+        session_.say(
+            inBook_
+                ? QStringLiteral("Read from %1.").arg(qs(draft.origin))
+                : QStringLiteral("Read from %1. The list is not kept in the book: corrections are lost when "
+                                 "Ombrek ends.")
+                      .arg(qs(draft.origin)),
+            inBook_ ? VerdictState::notDone : VerdictState::doubtful);
+        refresh();
+    });
+}
+
+void ListPage::read(const ListDraft& draft, std::function<void(ListSource)> then) {
+    const std::string& bytes = draft.source;
     // The book is asked in this thread; the reader gets the one shape that fits the header.
     const auto table = looksLikeTable(bytes) ? readTable(bytes.substr(0, 20000)) : problem("", "");
     std::optional<ListShape> known;
     if (table) known = readShape(session_.book().listShape(guessShape(*table).key));
+    for (const ListDraft::Edit& edit : draft.edits) {
+        if (edit.how == "shape") known = readShape(edit.text);
+    }
     const bool begun = work().start<Result<ListSource>>(
-        [bytes = std::move(bytes), known](const LongWork::Progress& progress) {
+        [bytes, known](const LongWork::Progress& progress) {
             return readPartsList(bytes, progress, [known](const std::string&) { return known; });
         },
-        [this, from](Result<ListSource> source) {
+        [this, then = std::move(then)](Result<ListSource> source) {
             if (!source) return session_.say(qs(source.error().text()), VerdictState::fail);
-            model_.take(std::move(*source));
-            row_ = column_ = 0;
-            asked_ = false;
-            session_.say(QStringLiteral("Read from %1.").arg(from));
-            refresh();
+            then(std::move(*source));
         });
     if (!begun) session_.say(QStringLiteral("Something is still being read."));
+}
+
+/// What the book holds, after a restart, or when an action was taken back.
+void ListPage::followBook() {
+    if (working() || (!inBook_ && !model_.empty())) return;
+    const auto held = session_.book().listDraft();
+    if (!held) {
+        if (inBook_) model_ = {}, draft_ = {}, inBook_ = false;
+        return;
+    }
+    if (held->source != draft_.source || model_.empty()) {
+        read(*held, [this, draft = *held](ListSource source) {
+            base_ = std::move(source);
+            draft_ = draft;
+            inBook_ = true;
+            model_.take(base_, draft_.edits);
+            refresh();
+        });
+    } else if (held->edits != draft_.edits) {
+        const std::int64_t key = row_ < model_.rows().size() ? model_.rows()[row_].key : 0;
+        draft_ = *held;
+        model_.take(base_, draft_.edits);
+        row_ = model_.rowOf(key, row_);
+    }
+}
+
+/// An edit that the model has made already, into the book.
+void ListPage::keep(const ListDraft::Edit& edit) {
+    asked_ = false;
+    std::erase_if(draft_.edits, [&](const ListDraft::Edit& e) { return e.line == edit.line; });
+    draft_.edits.push_back(edit);
+    if (inBook_) session_.keep(session_.book().editListDraft(edit));
+    refresh();
+}
+
+/// On to the next row that wants a look, round the list.
+void ListPage::nextDoubt() {
+    const auto& rows = model_.rows();
+    for (std::size_t i = 1; i <= rows.size(); ++i) {
+        const std::size_t at = (row_ + i) % rows.size();
+        if (rows[at].state == VerdictState::pass) continue;
+        row_ = at;
+        return;
+    }
 }
 
 void ListPage::choose(int by) {
@@ -126,23 +197,29 @@ void ListPage::chooseColumn(int by) {
 }
 
 void ListPage::turnColumn() {
-    if (!model_.source().table) return;
-    model_.turnColumn(column_, 1);
-    asked_ = false;
-    const ListShape& shape = model_.source().shape;
+    if (!base_.table || column_ >= base_.shape.columns.size()) return;
+    Column& held = base_.shape.columns[column_];
+    held = static_cast<Column>((static_cast<int>(held) + 1) % kColumns);
+    base_.list = readListTable(base_.cells, base_.shape);
+    const std::int64_t key = row_ < model_.rows().size() ? model_.rows()[row_].key : 0;
+    model_.take(base_, draft_.edits);
+    row_ = model_.rowOf(key, row_);
+    const ListShape& shape = base_.shape;
     if (!shape.key.empty()) session_.keep(session_.book().rememberShape(shape.key, shapeText(shape)));
-    refresh();
+    keep({kShapeEdit, "shape", shapeText(shape)});
 }
 
 void ListPage::correct() {
     if (model_.empty()) return;
-    const std::size_t row = row_;
-    askText(QStringLiteral("Line %1").arg(model_.rows()[row].line), qs(model_.rowText(row)),
-            [this, row](const QString& text) {
-                if (const auto said = model_.correct(row, text.toStdString()); !said)
-                    session_.say(qs(said.error().sentence), VerdictState::cannotTell);
-                asked_ = false;
-                refresh();
+    const std::int64_t key = model_.rows()[row_].key;
+    askText(QStringLiteral("Line %1").arg(model_.rows()[row_].line), qs(model_.rowText(row_)),
+            [this, key](const QString& text) {
+                const std::size_t row = model_.rowOf(key, row_);
+                if (row >= model_.rows().size() || model_.rows()[row].key != key) return;
+                row_ = row;
+                const auto edit = model_.correct(row, text.toStdString());
+                if (!edit) return session_.say(qs(edit.error().sentence), VerdictState::cannotTell);
+                keep(*edit);
             });
 }
 
@@ -156,7 +233,7 @@ void ListPage::accept() {
                 .arg(model_.refused()),
             VerdictState::doubtful);
     }
-    askText(QStringLiteral("Name of the kit"), name_, [this](const QString& name) { build(name); });
+    askText(QStringLiteral("Name of the kit"), qs(draft_.name), [this](const QString& name) { build(name); });
 }
 
 void ListPage::build(const QString& name) {
@@ -165,10 +242,13 @@ void ListPage::build(const QString& name) {
     if (!kit) return session_.say(qs(kit.error().text()), VerdictState::fail);
     if (!session_.keep(session_.book().startBuild(kit->name, text))) return;
     model_ = {};
+    draft_ = {};
+    inBook_ = false;
     emit wants(Room::station, QString());
 }
 
 void ListPage::refresh() {
+    followBook();
     row_ = std::min(row_, model_.rows().empty() ? 0 : model_.rows().size() - 1);
     if (model_.empty()) {
         setNow(
@@ -178,7 +258,7 @@ void ListPage::refresh() {
         const int doubts = model_.doubtful() + model_.refused();
         setNow(doubts > 0 ? QStringLiteral("Look at %1 doubtful rows; they stand first.").arg(doubts)
                           : QStringLiteral("Every row is understood: A begins the kit."),
-               QStringLiteral("%1 parts on %2 rows. Nothing is kept until A.")
+               QStringLiteral("%1 parts on %2 rows. What you say is kept; the kit begins with A.")
                    .arg(model_.parts())
                    .arg(model_.rows().size()));
     }

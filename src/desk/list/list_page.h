@@ -21,7 +21,11 @@ class ListPage : public Page {
     void addKeys();
     void open(const QString& file);
     void paste();
-    void read(std::string bytes, const QString& from);
+    void take(ListDraft draft);
+    void read(const ListDraft& draft, std::function<void(ListSource)> then);
+    void followBook();
+    void keep(const ListDraft::Edit& edit);
+    void nextDoubt();
     void choose(int by);
     void chooseColumn(int by);
     void turnColumn();
@@ -31,7 +35,9 @@ class ListPage : public Page {
     void showRow();
 
     ListModel model_;
-    QString name_;
+    ListSource base_;      ///< as it was read, before any edit
+    ListDraft draft_;      ///< as the book has it
+    bool inBook_ = false;  ///< the book keeps it
     std::size_t row_ = 0, column_ = 0;
     bool asked_ = false;  ///< accepted once with doubts left: again means it
     QLabel *source_, *doubts_;

@@ -8,6 +8,7 @@
 #include "desk/pieces/reading_card.h"
 #include "desk/pieces/text.h"
 #include "desk/pieces/trouble_line.h"
+#include "kit/inspection.h"
 #include "report/labels.h"
 
 namespace ombrek {
@@ -236,11 +237,12 @@ void PartsInPage::showPart(const PartsInView& view) {
     const Part& look = *(view.wanted ? view.wanted : view.shown);
     const QString ref = qs(look.ref);
     part_->setTitle(QStringLiteral("What to look for on %1").arg(ref));
-    picture_->show({look.kind, qs(look.value), qs(look.mark), qs(look.orientation)});
+    picture_->show({look.kind, qs(look.value), qs(look.mark), qs(senseOf(look))});
     QStringList texts;
     texts << qs(look.value) + (look.bag.empty() ? QString() : QStringLiteral(" from bag ") + qs(look.bag)) +
                  (look.mark.empty() ? QString() : QStringLiteral(", marked ") + qs(look.mark)) + QChar('.');
-    if (!look.orientation.empty()) texts << QStringLiteral("Way round: %1.").arg(qs(look.orientation));
+    if (const std::string sense = senseOf(look); !sense.empty())
+        texts << QStringLiteral("Way round: %1.").arg(qs(sense));
     if (ref == looked_ && !seen_.isEmpty()) texts << QStringLiteral("On the practice part: %1.").arg(seen_);
     part_->setText(texts.join(QChar('\n')));
     if (ref == looked_) return;

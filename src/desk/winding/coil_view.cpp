@@ -46,8 +46,13 @@ void CoilView::show(const WindingView& view, const Build& build, bool leftHanded
                   QString::fromStdString(coil.windings[i].name),
                   view.inHand == i,
                   {},
-                  i > 0 && coil.windings[i].start,
+                  i > 0 && coil.windings[i].start && woundTogether(coil, i).front() == i,
                   {}};
+        const auto together = woundTogether(coil, i);
+        part.strands = int(together.size());
+        part.strand = int(std::find(together.begin(), together.end(), i) - together.begin());
+        part.inHand =
+            view.inHand && std::find(together.begin(), together.end(), *view.inHand) != together.end();
         if (i < view.lay.size()) part.lay = view.lay[i];
         for (const Winding::Tap& tap : coil.windings[i].taps)
             part.taps.emplace_back(tap.at, QString::fromStdString(tap.name));
@@ -91,12 +96,15 @@ void CoilView::drawLaid(QPainter& p, const Part& part, const Ring& ring) const {
     };
     const int drawn = std::max(part.turns, part.wanted);
     const double step = part.lay.sweep / std::max(drawn, 1);
-    const double thick = std::clamp(ring.inner * std::fabs(step) * 0.62, 4.0, 15.0);
+    // Wires twisted together lie side by side in every turn.
+    const double thick =
+        std::clamp(ring.inner * std::fabs(step) * 0.62 / part.strands, part.strands > 1 ? 3.0 : 4.0, 15.0);
+    const double aside = step * 0.8 * ((part.strand + 0.5) / part.strands - 0.5);
     const bool live = part.inHand || std::none_of(windings_.begin(), windings_.end(),
                                                   [](const Part& other) { return other.inHand; });
     const double lift = part.over ? 9 : 0;  // over a winding that is there already
     for (int i = 0; i < drawn; ++i) {
-        const double angle = part.lay.start + step * (i + 0.5);
+        const double angle = part.lay.start + step * (i + 0.5) + aside;
         if (i < part.turns) {
             drawWireLine(p, at(ring.inner - 6 - lift, angle - step * 0.22),
                          at(ring.outer + 6 + lift, angle + step * 0.22), thick, live, c);
@@ -104,13 +112,15 @@ void CoilView::drawLaid(QPainter& p, const Part& part, const Ring& ring) const {
             p.setPen(QPen(part.over ? c.soft : c.notDone, 1.4, Qt::DashLine));
             p.drawLine(at(ring.inner + 2 - lift, angle), at(ring.outer - 2 + lift, angle));
         }
-        if ((i + 1) % 10 == 0) drawTen(p, at(ring.outer + 26, angle), i + 1, i < part.turns);
+        if ((i + 1) % 10 == 0 && part.strand == 0)
+            drawTen(p, at(ring.outer + 26, angle), i + 1, i < part.turns);
     }
     for (const auto& [turn, name] : part.taps) {
         const double angle = part.lay.start + step * turn;
         drawTail(p, at(ring.outer + 4, angle), at(ring.outer + 36, angle), name, thick * 0.7,
                  part.turns >= turn, live);
     }
+    if (part.strand > 0) return;  // the bundle has its tails together
     const QString prefix = windings_.size() > 1 ? part.name + QStringLiteral(" ") : QString();
     const double finish = part.lay.start + part.lay.sweep;
     drawTail(p, at(ring.outer + 6 + lift, part.lay.start + step * 0.7), at(ring.outer + 42, part.lay.start),
@@ -191,13 +201,18 @@ void CoilView::drawTwoHole(QPainter& p) const {
     double y[2] = {left.y() + unit * 0.34, left.y() - unit * 0.34};
     for (std::size_t w = 0; w < windings_.size(); ++w) {
         const Part& part = windings_[w];
+        if (part.strand > 0) continue;
         const double step =
             unit * 0.66 / std::max(10, std::max(part.turns, part.wanted)) * (w % 2 == 0 ? -1 : 1) * 0.9;
         for (int i = 0; i < std::max(part.turns, part.wanted); ++i) {
             double& at = y[w % 2];
             const QPointF a(left.x() + unit * 0.3, at), b(right.x() - unit * 0.3, at);
             if (i < part.turns) {
-                drawWireLine(p, a, b, std::clamp(std::fabs(step) * 0.7, 3.0, 9.0), part.inHand, c);
+                const double thick = std::clamp(std::fabs(step) * 0.7, 3.0, 9.0) / part.strands;
+                for (int k = 0; k < part.strands; ++k) {
+                    const QPointF aside(0, thick * 1.2 * (k - (part.strands - 1) / 2.0));
+                    drawWireLine(p, a + aside, b + aside, std::max(thick, 2.0), part.inHand, c);
+                }
             } else {
                 p.setPen(QPen(c.notDone, 1.2, Qt::DashLine));
                 p.drawLine(a, b);

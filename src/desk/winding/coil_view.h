@@ -31,6 +31,7 @@ class CoilView : public QWidget {
         LaidWinding lay;
         bool over = false;  ///< lies over the first winding
         std::vector<std::pair<int, QString>> taps;
+        int strands = 1, strand = 0;  ///< of a bundle that is wound together, and which of them it is
     };
     struct Ring {
         QPointF middle;

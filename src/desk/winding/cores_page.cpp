@@ -7,6 +7,7 @@
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
 #include "kit/core_clues.h"
+#include "kit/winding.h"
 
 namespace ombrek {
 
@@ -89,7 +90,8 @@ void CoresPage::showOthers(const Coil& coil) {
     if (!own) atHand_ = session_.tables().cores;
     const double frequency = coil.tune ? std::sqrt(coil.tune->low * coil.tune->high)
                                        : std::max(session_.kit().ratings.frequency, 1e6);
-    const auto others = otherCores(coil.core, coil.target, coil.wire, frequency, atHand_);
+    const auto others =
+        otherCores(coil.core, coil.target, coil.wire, frequency, atHand_, dutyOf(session_.kit(), coil));
     setNow(QStringLiteral("Another core for %1, %2.").arg(ref_, qs(coil.core.designation)),
            own ? QStringLiteral("From your drawers, those that cost least first.")
                : QStringLiteral("From the whole table: your drawers hold no ring core that is named."));
@@ -97,13 +99,15 @@ void CoresPage::showOthers(const Coil& coil) {
     at_ = std::min(at_, others.empty() ? 0 : others.size() - 1);
     for (std::size_t i = 0; i < others.size(); ++i) {
         const OtherCore& o = others[i];
-        lines.push_back({o.worse.empty() ? VerdictState::pass
-                         : o.fill > 1    ? VerdictState::fail
-                                         : VerdictState::doubtful,
-                         qs(o.core->designation) + QStringLiteral(", %1 turns").arg(o.turns),
-                         qs(formatQuantity(o.inductance, Unit::henry, 3)) +
-                             QStringLiteral(", Q %1").arg(std::lround(o.copperQ)),
-                         i == at_, false});
+        lines.push_back(
+            {o.worse.empty() ? VerdictState::pass
+             : o.fill > 1    ? VerdictState::fail
+                             : VerdictState::doubtful,
+             qs(o.core->designation) + QStringLiteral(", %1 turns").arg(o.turns),
+             qs(formatQuantity(o.inductance, Unit::henry, 3)) +
+                 (o.core->ferrite() ? QStringLiteral(", ferrite")
+                                    : QStringLiteral(", copper Q %1").arg(std::lround(o.copperQ))),
+             i == at_, false});
     }
     list_->setLines(std::move(lines));
     chosen_->setTitle(others.empty() ? QStringLiteral("No other core") : qs(others[at_].core->designation));
@@ -114,7 +118,7 @@ void CoresPage::showOthers(const Coil& coil) {
     }
     number_->show(QString::number(others[at_].turns), QStringLiteral("turns"));
     worse_->setText(others[at_].worse.empty()
-                        ? QStringLiteral("Nothing gets worse.")
+                        ? QStringLiteral("Nothing that is reckoned here gets worse.")
                         : QStringLiteral("What gets worse: %1.").arg(qs(others[at_].worse)));
 }
 

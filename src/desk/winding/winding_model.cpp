@@ -27,6 +27,13 @@ std::string capital(std::string text) {
 std::string passes(int n) { return small(n) + (n == 1 ? " pass" : " passes"); }
 
 std::string nameOf(const Coil& coil, std::size_t winding) {
+    const auto together = namesTogether(coil, winding);
+    if (together.size() > 1) {
+        std::string out = coil.ref + " ";
+        for (std::size_t i = 0; i < together.size(); ++i)
+            out += (i == 0 ? "" : i + 1 == together.size() ? " and " : ", ") + together[i];
+        return out + ", twisted";
+    }
     return coil.windings.size() == 1 ? coil.ref : coil.ref + " " + coil.windings[winding].name;
 }
 
@@ -136,7 +143,8 @@ StageText textOf(const WindingView& v, const Build& build) {
         case Stage::untwist:
             return {twistSentence(coil, build), "Untwist both ends first. Enter: it beeps. N: it does not."};
         case Stage::continuity:
-            return {"Prove " + nameOf(coil, *v.toProve) + ": tail to tail, on the tinned ends.",
+            return {"Prove " + coil.ref + " " + coil.windings[*v.toProve].name +
+                        ": tail to tail, on the tinned ends.",
                     "Once it is soldered: pad to pad. Enter: the meter beeps. N: it does not."};
         case Stage::isolation:
             return {"Prove that the windings of " + coil.ref + " are apart.",
@@ -186,7 +194,7 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
              std::to_string(all) + " of " + std::to_string(turnsThatFit(coil.core, coil.wire)) + " fit",
              filled > 1 ? std::optional(VerdictState::fail) : std::nullopt});
     }
-    if (ring && coil.windings.size() > 1) {
+    if (ring && v.seen.size() > 1) {
         std::string seen;
         for (const int n : v.seen) seen += (seen.empty() ? "" : "-") + std::to_string(n);
         v.facts.push_back({"Seen before parting", seen, {}});
@@ -228,7 +236,10 @@ WindingView windingView(const Kit& kit, const Build& build, const std::string& c
         const bool isWound = wound(coil, build);
         const Verdict verdict = coilVerdict(coil, build);
         int turns = 0;
-        for (const Winding& w : coil.windings) turns += build.winding(coil.ref, w.name).turns;
+        for (std::size_t i = 0; i < coil.windings.size(); ++i) {
+            if (woundTogether(coil, i).front() == i)
+                turns += build.winding(coil.ref, coil.windings[i].name).turns;
+        }
         const Reading* measured = build.last("coil:" + coil.ref);
         const std::string right = isWound && measured ? measuredText(*measured)
                                   : isWound           ? "to measure"
@@ -251,7 +262,9 @@ WindingView windingView(const Kit& kit, const Build& build, const std::string& c
     v.stage = coilStage(coil, build);
     v.lay = layOf(kit, coil);
     std::vector<int> turns;
-    for (const Winding& w : coil.windings) turns.push_back(w.turns);
+    for (std::size_t i = 0; i < coil.windings.size(); ++i) {
+        if (woundTogether(coil, i).front() == i) turns.push_back(coil.windings[i].turns);
+    }
     v.seen = turnsAsSeen(turns);
     fillFacts(kit, build, v);
     v.note = layTrouble(kit, coil);

@@ -73,7 +73,8 @@ void WindingPage::count(int by) {
     }
     chosen_ = qs(v.coil->ref);
     if (by < 0 && v.turns == 0) return;
-    if (session_.keep(session_.book().countTurn(v.coil->ref, v.coil->windings[*v.inHand].name, by)) && by > 0)
+    if (session_.keep(session_.book().countTurn(v.coil->ref, namesTogether(*v.coil, *v.inHand), by)) &&
+        by > 0)
         sayTens(v.turns + 1);
 }
 
@@ -149,7 +150,8 @@ void WindingPage::trust() {
 void WindingPage::recount() {
     const WindingView v = view();
     if (v.coil == nullptr || !v.inHand) return;
-    const std::string coil = v.coil->ref, winding = v.coil->windings[*v.inHand].name;
+    const std::string coil = v.coil->ref;
+    const std::vector<std::string> winding = namesTogether(*v.coil, *v.inHand);
     askText(QStringLiteral("Turns on %1, counted again by tens").arg(qs(coil)), QString(),
             [this, coil, winding](const QString& text) {
                 bool whole = false;
@@ -186,7 +188,7 @@ void WindingPage::go() {
             break;
         case Stage::full:
         case Stage::over:
-            session_.keep(session_.book().finishWinding(v.coil->ref, v.coil->windings[*v.inHand].name));
+            session_.keep(session_.book().finishWinding(v.coil->ref, namesTogether(*v.coil, *v.inHand)));
             break;
         case Stage::measure:
         case Stage::advice:
@@ -229,7 +231,7 @@ void WindingPage::reopen() {
     const WindingView v = view();
     if (v.coil == nullptr || v.inHand) return;
     chosen_ = qs(v.coil->ref);
-    session_.keep(session_.book().finishWinding(v.coil->ref, v.coil->windings.front().name, false));
+    session_.keep(session_.book().finishWinding(v.coil->ref, namesTogether(*v.coil, 0), false));
 }
 
 void WindingPage::choose(int by) {

@@ -1,0 +1,33 @@
+#pragma once
+
+#include <QWidget>
+#include <filesystem>
+
+#include "core/quantity/problem.h"
+
+namespace ombrek {
+
+/// What a start shows when the book cannot be opened: the sentence, where the file is, and the ways out.
+class Refusal : public QWidget {
+    Q_OBJECT
+ public:
+    Refusal(const Problem& problem, const std::filesystem::path& book);
+    /// What to open instead; empty when the builder only closes it.
+    const QString& chosen() const { return chosen_; }
+    /// Show it and wait. @return chosen()
+    QString ask();
+
+ signals:
+    void ended();
+
+ private:
+    void rescue();
+    void openOther();
+    void leave(const QString& chosen);
+
+    std::filesystem::path book_;
+    class QLabel* line_;
+    QString chosen_;
+};
+
+}  // namespace ombrek
