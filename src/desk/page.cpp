@@ -14,7 +14,10 @@ namespace ombrek {
 /// What happened last, with a mark when it went wrong.
 class NoteLine : public QWidget {
  public:
-    explicit NoteLine(QWidget* parent) : QWidget(parent) { setFixedHeight(24); }
+    explicit NoteLine(QWidget* parent) : QWidget(parent) {
+        setFixedHeight(24);
+        setObjectName(QStringLiteral("note"));
+    }
     void show(const QString& text, VerdictState state) {
         text_ = text;
         state_ = state;
@@ -118,6 +121,12 @@ QAction* Page::addKey(const char* sequence, const char* shown, const char* does,
     action->setShortcuts(sequences);
     action->setShortcutContext(Qt::WidgetWithChildrenShortcut);
     action->setAutoRepeat(false);
+    if (sequences.first() == QKeySequence(Qt::Key_Escape)) {  // what is open on the page goes first
+        act = [this, leave = std::move(act)] {
+            if (entryRow_->isHidden()) return leave();
+            closeEntry();
+        };
+    }
     connect(action, &QAction::triggered, this, std::move(act));
     addAction(action);
     keys_.push_back({QString::fromUtf8(shown), QString::fromUtf8(does), common});
@@ -238,7 +247,8 @@ void Page::writeOut(const QString& file, std::function<QByteArray()> bytes, std:
                      written ? VerdictState::pass : VerdictState::fail);
             if (written && then) then();
         });
-    if (!begun) showLine(QStringLiteral("Something is still being worked on."), VerdictState::notDone);
+    // The name stays in the entry, to be given again.
+    if (!begun) showLine(QStringLiteral("Something is still being worked on."), VerdictState::cannotTell);
 }
 
 bool Page::offer(const QString& text) {

