@@ -121,14 +121,15 @@ QString styleSheetOf(const Colours& c) {
 
 void installFonts() {
     loadFontResource();
-    for (const char* file : {"B612-Regular.otf", "B612-Bold.otf", "B612-Italic.otf"}) {
+    for (const char* file :
+         {"OmbrekReadout-Regular.otf", "OmbrekReadout-Bold.otf", "OmbrekReadout-Italic.otf"}) {
         QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(file));
     }
     QApplication::setFont(benchFont(15));
 }
 
 QFont benchFont(int pixels, bool bold) {
-    QFont font(QStringLiteral("B612"));
+    QFont font(QStringLiteral("Ombrek Readout"));
     font.setPixelSize(pixels);
     font.setBold(bold);
     return font;

@@ -38,10 +38,10 @@ void fillDoubtful(QPainter& painter, const QRectF& zone, const Colours& colours)
 /// The one style sheet of the application.
 QString styleSheetOf(const Colours& colours);
 
-/// Load the fonts that ship with the application and make B612 its font.
+/// Load the fonts that ship with the application, under names of their own, and make them its font.
 void installFonts();
 
-/// B612 at a size in pixels; tabular figures are its own.
+/// The bench's type at a size in pixels; tabular figures are its own.
 QFont benchFont(int pixels, bool bold = false);
 
 }  // namespace ombrek

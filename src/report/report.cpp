@@ -265,7 +265,8 @@ QByteArray reportAsHtml(const Report& report) {
     }
     return QStringLiteral(
                "<!doctype html><html lang=\"en\"><head><meta charset=\"utf-8\"><title>%1</title><style>"
-               "body{font-family:B612,sans-serif;color:#1C2529;background:#fff;max-width:52em;margin:2em "
+               "body{font-family:Ombrek "
+               "Readout,B612,sans-serif;color:#1C2529;background:#fff;max-width:52em;margin:2em "
                "auto;padding:0 1em}"
                "table{border-collapse:collapse}td,th{border-bottom:1px solid "
                "#DCD5C7;text-align:left}img{max-width:100%}"
@@ -291,7 +292,7 @@ QImage rendered(const QByteArray& svg) {
 QByteArray reportAsPdf(const Report& report) {
     return a4Pdf(report.title, 16, 96, [&](QPdfWriter& writer) {
         QTextDocument document;
-        QFont font(QStringLiteral("B612"));
+        QFont font(QStringLiteral("Ombrek Readout"));
         font.setPointSizeF(8.5);
         document.setDefaultFont(font);
         document.setDefaultStyleSheet(

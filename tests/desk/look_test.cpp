@@ -94,7 +94,7 @@ TEST_CASE("every verdict has a shape of its own, told without colour") {
 
 TEST_CASE("the application's font is its own") {
     application();
-    CHECK(QFontInfo(benchFont(15)).family() == QStringLiteral("B612"));
+    CHECK(QFontInfo(benchFont(15)).family() == QStringLiteral("Ombrek Readout"));
     CHECK(QFontMetrics(benchFont(20)).horizontalAdvance(QChar('1')) ==
           QFontMetrics(benchFont(20)).horizontalAdvance(QChar('8')));
 }
