@@ -5,6 +5,7 @@
 #include <QKeyEvent>
 #include <QPainter>
 
+#include "desk/pieces/fitted_column.h"
 #include "desk/pieces/text.h"
 #include "formats/files.h"
 #include "look/verdict_mark.h"
@@ -50,9 +51,8 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
       name_(name),
       now_(textLabel(30, true)),
       why_(textLabel(15, false, "soft")),
-      big_(new QVBoxLayout),
-      side_(new QVBoxLayout),
-      sideBox_(new QWidget),
+      big_(new FittedColumn(10)),
+      side_(new FittedColumn(16)),
       entryRow_(new QWidget),
       entryPrompt_(textLabel(15)),
       entryMeaning_(textLabel(17, true, "copper")),
@@ -70,11 +70,8 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
 
     auto* middle = new QHBoxLayout;
     middle->setSpacing(22);
-    middle->addLayout(big_, 1);
-    side_->setContentsMargins(0, 0, 0, 0);
-    side_->setSpacing(16);
-    sideBox_->setLayout(side_);
-    middle->addWidget(sideBox_);
+    middle->addWidget(big_, 1);
+    middle->addWidget(side_);
     all->addLayout(middle, 1);
 
     auto* entryLayout = new QHBoxLayout(entryRow_);
@@ -106,6 +103,10 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
         showLine(QStringLiteral("It could not be finished: %1.").arg(why), VerdictState::fail);
     });
 }
+
+QVBoxLayout* Page::big() { return big_->column(); }
+
+QVBoxLayout* Page::side() { return side_->column(); }
 
 void Page::setNow(const QString& sentence, const QString& why) {
     say(now_, sentence);
@@ -284,13 +285,13 @@ void Page::showEvent(QShowEvent* event) {
 
 void Page::resizeEvent(QResizeEvent* event) {
     QWidget::resizeEvent(event);
-    sideBox_->setFixedWidth(width() < 1000 ? 312 : 372);
+    side_->setFixedWidth(width() < 1000 ? 312 : 372);
     if (!bigOnly_) setCompact(height() < 680);
 }
 
 void Page::setBigOnly(bool on) {
     bigOnly_ = on;
-    sideBox_->setVisible(!on && side_->count() > 0);  // a page without facts gives their room away
+    side_->setVisible(!on && side()->count() > 0);  // a page without facts gives their room away
     why_->setVisible(!on);
     keyRow_->setVisible(!on);
 }

@@ -84,8 +84,8 @@ class Page : public QWidget {
                     bool common = true);
     /// Enter does what the now line says.
     void setEnter(const char* does, std::function<void()> act);
-    QVBoxLayout* big() { return big_; }
-    QVBoxLayout* side() { return side_; }
+    QVBoxLayout* big();
+    QVBoxLayout* side();
     /// What is typed on the page goes into an entry with this prompt, which says beside it what it will be
     /// kept as. An entry that is open keeps the reading it was opened for, whatever the page wants meanwhile.
     void wantReading(const QString& prompt, const Reading& pattern);
@@ -125,8 +125,7 @@ class Page : public QWidget {
 
     QString name_;
     QLabel *now_, *why_;
-    QVBoxLayout *big_, *side_;
-    QWidget* sideBox_;
+    class FittedColumn *big_, *side_;
     QWidget* entryRow_;
     QLabel *entryPrompt_, *entryMeaning_;
     QLineEdit* entry_;

@@ -79,7 +79,7 @@ Window::Window(Session& session, QWidget* parent)
     strip_->hide();
     setWindowTitle(QStringLiteral("Ombrek"));
     resize(1280, 800);
-    setMinimumSize(1024, 700);
+    setMinimumSize(960, 540);  // half of a common screen, for those who set it twice as large
     keySheet_ = new KeySheet(*this);
 
     connect(wire_, &WireRail::chosen, this, &Window::goTo);

@@ -41,12 +41,21 @@ class CautionLine : public QWidget {
 
 namespace {
 
-constexpr int kLong = 26;  ///< characters of a value beyond which it is wrapped
+constexpr int kSides = 42;           ///< left and right margins [px]
+constexpr int kMark = 16, kGap = 8;  ///< a mark, and what lies between columns [px]
+
+/// Distances in a card, roomy and close [px].
+struct Spacing {
+    int rows, parts, margin;
+};
+constexpr Spacing kRoomy{9, 9, 16}, kClose{1, 3, 8};
 
 /// A small verdict mark as a widget.
 class MarkDot : public QWidget {
  public:
-    MarkDot(VerdictState state, QWidget* parent) : QWidget(parent), state_(state) { setFixedSize(16, 16); }
+    MarkDot(VerdictState state, QWidget* parent) : QWidget(parent), state_(state) {
+        setFixedSize(kMark, kMark);
+    }
 
  protected:
     void paintEvent(QPaintEvent*) override {
@@ -68,8 +77,8 @@ Card::Card(QWidget* parent)
       text_(textLabel(14, false, "", this)),
       caution_(new CautionLine(this)) {
     setObjectName(QStringLiteral("card"));
-    layout_->setContentsMargins(22, 16, 20, 16);
-    layout_->setSpacing(9);
+    layout_->setContentsMargins(22, kRoomy.margin, 20, kRoomy.margin);
+    layout_->setSpacing(kRoomy.parts);
     layout_->addWidget(title_);
     layout_->addLayout(body_);
     layout_->addWidget(text_);
@@ -91,16 +100,15 @@ void Card::setFacts(const std::vector<Fact>& facts) {
     shown_ = facts;
     delete facts_;
     facts_ = nullptr;
+    names_.clear();
+    values_.clear();
     if (facts.empty()) return;
     facts_ = new QWidget(this);
     auto* grid = new QGridLayout(facts_);
     grid->setContentsMargins(0, 2, 0, 2);
-    grid->setVerticalSpacing(9);
-    grid->setHorizontalSpacing(8);
+    grid->setVerticalSpacing((close_ ? kClose : kRoomy).rows);
+    grid->setHorizontalSpacing(kGap);
     grid->setColumnStretch(0, 1);
-    const bool wide =
-        std::any_of(facts.begin(), facts.end(), [](const Fact& f) { return f.value.size() > kLong; });
-    grid->setColumnStretch(2, wide ? 2 : 0);
     int row = 0;
     for (const Fact& fact : facts) {
         auto* name = textLabel(15, false, "soft", facts_);
@@ -108,15 +116,50 @@ void Card::setFacts(const std::vector<Fact>& facts) {
         name->setWordWrap(false);
         auto* value = textLabel(15, false, "", facts_);
         value->setText(fact.value);
-        value->setWordWrap(fact.value.size() > kLong);
         value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
         grid->addWidget(name, row, 0);
         if (fact.marked) grid->addWidget(new MarkDot(fact.state, facts_), row, 1);
         grid->addWidget(value, row, 2);
+        names_.push_back(name);
+        values_.push_back(value);
         ++row;
     }
+    wrapValues();
     layout_->insertWidget(1, facts_);
     facts_->show();
+}
+
+void Card::setClose(bool on) {
+    if (on == close_) return;
+    close_ = on;
+    const Spacing& s = on ? kClose : kRoomy;
+    layout_->setContentsMargins(22, s.margin, 20, s.margin);
+    layout_->setSpacing(s.parts);
+    if (facts_ != nullptr) static_cast<QGridLayout*>(facts_->layout())->setVerticalSpacing(s.rows);
+}
+
+int Card::closeSaves() const {
+    const int rows = int(shown_.size()), parts = layout_->count() - 1;
+    return 2 * (kRoomy.margin - kClose.margin) + std::max(0, rows - 1) * (kRoomy.rows - kClose.rows) +
+           parts * (kRoomy.parts - kClose.parts);
+}
+
+void Card::resizeEvent(QResizeEvent* event) {
+    QFrame::resizeEvent(event);
+    if (event->oldSize().width() != event->size().width()) wrapValues();
+}
+
+/// A value that finds no room beside the longest name goes on in a second line.
+void Card::wrapValues() {
+    int longest = 0;
+    for (const QLabel* name : names_) longest = std::max(longest, name->sizeHint().width());
+    const bool marked = std::any_of(shown_.begin(), shown_.end(), [](const Fact& f) { return f.marked; });
+    const int room = width() - kSides - longest - kGap - (marked ? kMark + kGap : 0);
+    for (QLabel* value : values_) {
+        const int whole = value->fontMetrics().horizontalAdvance(value->text()) + 2;
+        value->setWordWrap(whole > room);
+        value->setMinimumWidth(std::clamp(whole, 0, std::max(room, 60)));
+    }
 }
 
 void Card::setText(const QString& text) {

@@ -11,6 +11,7 @@ namespace ombrek {
 
 /// A framed sheet with a title, rows of name and value, and a paragraph.
 class Card : public QFrame {
+    Q_OBJECT
  public:
     explicit Card(QWidget* parent = nullptr);
 
@@ -27,17 +28,28 @@ class Card : public QFrame {
     void setCaution(const QString& text);
     /// Room for a widget of one's own, above the paragraph.
     void addBody(QWidget* widget, int stretch = 0);
+    /// Lines closer together, where the column is short of room.
+    virtual void setClose(bool on);
+    /// Height that setting it closer wins, or has won [px].
+    virtual int closeSaves() const;
     /// The body takes all room; while it is hidden, the text keeps at the top.
     void fillWithBody();
 
+ protected:
+    void resizeEvent(QResizeEvent* event) override;
+
  private:
+    void wrapValues();
+
     QVBoxLayout* layout_;
     QLabel* title_;
     QWidget* facts_ = nullptr;
-    std::vector<Fact> shown_;  ///< by facts_
+    std::vector<QLabel*> names_, values_;  ///< in facts_
+    std::vector<Fact> shown_;              ///< by facts_
     QVBoxLayout* body_;
     QLabel* text_;
     class CautionLine* caution_;
+    bool close_ = false;
 };
 
 }  // namespace ombrek

@@ -8,13 +8,18 @@
 #include "desk/pieces/verdict_line.h"
 
 namespace ombrek {
+namespace {
+
+constexpr int kSmall = 64, kLarge = 92, kDoubled = 184;  ///< height of the number's type [px]
+
+}  // namespace
 
 ReadingCard::ReadingCard(QWidget* parent)
     : Card(parent),
       head_(textLabel(20, true)),
       beside_(textLabel(17)),
       hint_(textLabel(14, false, "soft")),
-      number_(new BigNumber(92)),
+      number_(new BigNumber(kLarge)),
       verdict_(new VerdictLine),
       gauge_(new Gauge) {
     setTitle(QString());
@@ -23,11 +28,9 @@ ReadingCard::ReadingCard(QWidget* parent)
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(4);
     auto* heads = new QHBoxLayout;
-    head_->setWordWrap(false);
-    head_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-    beside_->setWordWrap(false);
+    beside_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     heads->addWidget(head_, 1);
-    heads->addWidget(beside_);
+    heads->addWidget(beside_, 1);
     layout->addLayout(heads);
     auto* row = new QHBoxLayout;
     row->addWidget(number_, 1);
@@ -58,11 +61,31 @@ void ReadingCard::show(const Content& content) {
                        : QString());
 }
 
-void ReadingCard::setCompact(bool on) {
-    number_->setPixels(on ? 64 : 92);
-    hint_->setVisible(!on);
+void ReadingCard::size() {
+    const bool small = compact_ || close_;
+    number_->setPixels(doubled_ ? kDoubled : small ? kSmall : kLarge);
+    hint_->setVisible(!small);
 }
 
-void ReadingCard::setDoubled(bool on) { number_->setPixels(on ? 184 : 92); }
+void ReadingCard::setCompact(bool on) {
+    compact_ = on;
+    size();
+}
+
+void ReadingCard::setDoubled(bool on) {
+    doubled_ = on;
+    size();
+}
+
+void ReadingCard::setClose(bool on) {
+    Card::setClose(on);
+    close_ = on;
+    size();
+}
+
+int ReadingCard::closeSaves() const {
+    const int number = compact_ || doubled_ ? 0 : (kLarge - kSmall) * 3 / 2, hint = 28;
+    return Card::closeSaves() + number + hint;
+}
 
 }  // namespace ombrek

@@ -25,8 +25,13 @@ class ReadingCard : public Card {
     void setDoubled(bool on);
     /// A smaller number and no explanation under the scale.
     void setCompact(bool on);
+    void setClose(bool on) override;
+    int closeSaves() const override;
 
  private:
+    void size();
+
+    bool doubled_ = false, compact_ = false, close_ = false;
     QLabel *head_, *beside_, *hint_;
     BigNumber* number_;
     VerdictLine* verdict_;

@@ -43,6 +43,10 @@ class StateList : public QListView {
     /// A long list, made as it is looked at. @param current  row in hand; −1: none
     void setLines(int count, std::function<StateLine(int)> line, int current);
 
+    /// Three lines at least; what stands about it gives it more.
+    QSize sizeHint() const override { return {200, 92}; }
+    QSize minimumSizeHint() const override { return {100, 62}; }
+
  signals:
     void picked(int row);
 

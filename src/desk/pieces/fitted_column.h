@@ -1,0 +1,34 @@
+#pragma once
+
+#include <QVBoxLayout>
+#include <QWidget>
+
+namespace ombrek {
+
+/// A column of cards. What finds no room is set closer, then the last cards are left out, so that
+/// no line is ever cut in half.
+class FittedColumn : public QWidget {
+ public:
+    explicit FittedColumn(int spacing, QWidget* parent = nullptr);
+    QVBoxLayout* column() const { return column_; }
+
+ protected:
+    bool event(QEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+ private:
+    void fit();
+    int needed() const;
+    void setClose(bool on);
+    int closeSaves() const;
+
+    QVBoxLayout* column_;
+    bool close_ = false, fitting_ = false;
+    struct LeftOut {
+        QWidget* card;
+        int height;
+    };
+    std::vector<LeftOut> leftOut_;
+};
+
+}  // namespace ombrek
