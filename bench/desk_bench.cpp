@@ -12,6 +12,8 @@
 #include "desk/window.h"
 #include "formats/files.h"
 #include "look/colours.h"
+#include "report/build_sheet.h"
+#include "report/report.h"
 
 // How long the window takes: to be usable, to answer a key, to show a long list. Times depend on the machine,
 // so each is given beside another from the same run.
@@ -121,6 +123,78 @@ void keysToScreen(const Tables& tables, const std::filesystem::path& file) {
              kFrame, 2 * kFrame);
 }
 
+/// A large kit, most of it measured.
+std::filesystem::path measuredBook(const std::filesystem::path& folder, const std::string& kitText,
+                                   int readings) {
+    const auto file = bookOf(folder, kitText, "measured.ombrek");
+    auto book = Book::open(file).value();
+    const Kit kit = Session(readTables(dataFolder()).value(), Book::open(file).value()).kit();
+    int kept = 0;
+    for (const Part& part : kit.parts) {
+        if (!part.measurable() || kept == readings) continue;
+        const double off = 1 + part.tolerance / 300 * ((kept * 37 % 11) - 5) / 5;
+        (void)book->takeReading(
+            {0, "part:" + part.ref, part.nominal * off, part.unit, part.nominal * 0.005, 0, "typed", kept++});
+    }
+    std::printf("5,000 parts, %d readings\n", kept);
+    return file;
+}
+
+/// A key of a page, until the window has nothing left to do.
+Times keyDone(Window& window, Qt::Key one, Qt::Key other, int keys) {
+    Times times;
+    for (int i = 0; i < keys; ++i) {
+        QApplication::processEvents();
+        QElapsedTimer timer;
+        timer.start();
+        QTest::keyClick(window.page(), i % 2 ? other : one);
+        window.grab();
+        times.ms.push_back(double(timer.nsecsElapsed()) / 1e6);
+    }
+    return times;
+}
+
+void largeKit(const Tables& tables, const std::filesystem::path& file) {
+    Session session(Tables(tables), Book::open(file).value());
+    Window window(session);
+    window.show();
+    (void)QTest::qWaitForWindowExposed(&window);
+    for (int i = 0; i < Window::kStations; ++i) {
+        window.goTo(i);
+        const QString what = QStringLiteral("5,000 parts, %1 Down:").arg(window.page()->name());
+        tellKeys(qPrintable(what.leftJustified(40)), keyDone(window, Qt::Key_Down, Qt::Key_Up, 11), 50, 100);
+    }
+    window.goTo(1);
+    tellKeys("5,000 parts, a turn:                   ", keyDone(window, Qt::Key_Space, Qt::Key_Backspace, 11),
+             50, 100);
+    QElapsedTimer timer;
+    timer.start();
+    window.openRoom(Room::trimmer, QStringLiteral("T1"));
+    window.grab();
+    std::printf("5,000 parts, will the trimmer reach: %.0f ms of 500\n", double(timer.nsecsElapsed()) / 1e6);
+    window.goTo(0);
+    timer.start();
+    QTest::keyClick(window.page(), Qt::Key_W);
+    window.grab();
+    std::printf("5,000 parts, W at Parts in: %.0f ms of 500, %s\n", double(timer.nsecsElapsed()) / 1e6,
+                qPrintable(window.page()->name()));
+    timer.start();
+    const Report report = makeReport(session.kit(), session.build(), session.tables(), 0);
+    const double made = double(timer.nsecsElapsed()) / 1e6;
+    const auto html = reportAsHtml(report).size();
+    const double written = double(timer.nsecsElapsed()) / 1e6;
+    const auto pdf = reportAsPdf(report).size();
+    std::printf(
+        "5,000 parts, the report: made %.0f ms, HTML %.0f ms (%lld bytes), PDF %.0f ms (%lld bytes) of "
+        "5,000\n",
+        made, written - made, static_cast<long long>(html), double(timer.nsecsElapsed()) / 1e6 - written,
+        static_cast<long long>(pdf));
+    timer.start();
+    const auto sheet = buildSheetAsPdf(session.kit(), session.build(), session.order()).size();
+    std::printf("5,000 parts, the build sheet: %.0f ms of 5,000 (%lld bytes)\n",
+                double(timer.nsecsElapsed()) / 1e6, static_cast<long long>(sheet));
+}
+
 double listOf(int lines) {
     std::vector<StateLine> made;
     for (int i = 0; i < lines; ++i)
@@ -159,6 +233,7 @@ int main(int argc, char** argv) {
     const double hundred = listOf(100), tenThousand = listOf(10000);
     std::printf("list shown:     100 lines %6.2f ms, 10,000 lines %6.2f ms, ratio %.1f\n", hundred,
                 tenThousand, tenThousand / hundred);
+    largeKit(tables, measuredBook(folder, kitOf(practice.text, 5000), 4500));
     std::filesystem::remove_all(folder);
     return 0;
 }

@@ -26,28 +26,46 @@ const MagneticCore& core(const std::string& name) {
 
 }  // namespace
 
-TEST_CASE("a core is known again from its size, paint and ten trial turns") {
+TEST_CASE("a core is known again from its size, paint and ten trial turns, and odds mean what they say") {
+    // Clues as things are, not as the estimator takes them: a ring anywhere within its makers' ±0.25 mm (from
+    // memory of data sheets), a calliper in steps of 0.05 mm (DIN 862), an AL anywhere within its published
+    // tolerance, a meter of ±1 % and a digit, all rectangular.
     std::mt19937 engine(9);
-    std::normal_distribution<double> normal;
-    int first = 0, all = 0;
-    for (const MagneticCore& c : cores()) {
-        if (c.shape != MagneticCore::Shape::ring) continue;
-        CoreClues clues;
-        clues.outerDiameter = c.outerDiameter + 0.1e-3 * normal(engine);
-        clues.innerDiameter = c.innerDiameter + 0.1e-3 * normal(engine);
-        clues.height = c.height + 0.1e-3 * normal(engine);
-        clues.paint = c.paint.empty() ? "none" : c.paint;
-        clues.inductance = inductance(c, 10) * (1 + c.alTolerancePercent / 300 * normal(engine));
-        clues.error = 0.01 * clues.inductance;
-        const auto guesses = whichCore(clues, cores());
-        double sum = 0;
-        for (const CoreGuess& g : guesses) sum += g.odds;
-        CHECK(sum == Approx(1));
-        ++all;
-        first += guesses.front().core == &c;
-        CHECK(std::any_of(guesses.begin(), guesses.begin() + 3, [&](auto& g) { return g.core == &c; }));
+    std::uniform_real_distribution<double> within(-1, 1);
+    int right = 0, sure = 0, sureAndRight = 0, all = 0, inThree = 0;
+    const auto calliper = [&](double size) {
+        return std::round((size + 0.25e-3 * within(engine)) / 0.05e-3) * 0.05e-3;
+    };
+    for (int round = 0; round < 5; ++round) {
+        for (const MagneticCore& c : cores()) {
+            if (c.shape != MagneticCore::Shape::ring) continue;
+            CoreClues clues;
+            clues.outerDiameter = calliper(c.outerDiameter);
+            clues.innerDiameter = calliper(c.innerDiameter);
+            clues.height = calliper(c.height);
+            clues.paint = c.paint.empty() ? "none" : c.paint;
+            const double wound = inductance(c, 10) * (1 + c.alTolerancePercent / 100 * within(engine));
+            clues.inductance = std::round(wound * (1 + 0.01 * within(engine)) / 1e-8) * 1e-8;
+            clues.error = 0.01 * clues.inductance + 1e-8;
+            if (!(clues.inductance > 0)) continue;
+            const auto guesses = whichCore(clues, cores());
+            double sum = 0;
+            for (const CoreGuess& g : guesses) sum += g.odds;
+            CHECK(sum == Approx(1));
+            ++all;
+            right += guesses.front().core == &c;
+            inThree +=
+                std::any_of(guesses.begin(), guesses.begin() + 3, [&](auto& g) { return g.core == &c; });
+            if (guesses.front().odds < 0.9) continue;
+            ++sure;
+            sureAndRight += guesses.front().core == &c;
+        }
     }
-    CHECK(first >= all * 9 / 10);
+    INFO(right << " right, " << inThree << " in three, of " << all << "; sure of " << sure << ", right in "
+               << sureAndRight);
+    CHECK(sure > all / 2);
+    CHECK(sureAndRight >= 0.9 * sure);  // what odds of 0.9 and more promise
+    CHECK(inThree >= 0.95 * all);
 }
 
 TEST_CASE("size alone leaves several mixes open, the inductance settles it") {
