@@ -42,6 +42,14 @@ std::string kitOf(const std::string& text, std::size_t parts) {
         more["ref"] = "X" + std::to_string(i);
         more.erase("place");
         kit["parts"].push_back(more);
+        if (parts < 1000) continue;
+        if (i % 10 == 0)
+            kit["steps"].push_back({{"id", "more-" + std::to_string(i)},
+                                    {"do", "Solder ten more"},
+                                    {"fits", nlohmann::json::array()},
+                                    {"minutes", 3}});
+        if (auto& last = kit["steps"].back(); last["id"].get<std::string>().starts_with("more-"))
+            last["fits"].push_back(more["ref"]);
     }
     if (parts < all.size()) {  // a small kit: parts only
         kit["parts"] = nlohmann::json::array();

@@ -57,6 +57,9 @@ std::string_view withoutBlanks(std::string_view text) {
     return text;
 }
 
+/// An error of a level is a ratio: ±0.2 dB of so many dBm.
+Unit floorUnit(const MeterLine& line) { return line.unit == Unit::dbm ? Unit::decibel : line.unit; }
+
 /// "2", "2 digits", "2 digits of 20000", "2d".
 bool readDigits(std::string_view text, MeterLine& line) {
     const auto end = text.find_first_not_of("0123456789");
@@ -138,7 +141,7 @@ std::string accuracyText(const MeterLine& line) {
         add(formatQuantity(line.percent / kPpm, Unit::ppm, 3));
     }
     if (line.digits > 0) add(personNumber(line.digits) + " digits of " + personNumber(line.counts));
-    if (line.floor > 0) add(formatQuantity(line.floor, line.unit, 3));
+    if (line.floor > 0) add(formatQuantity(line.floor, floorUnit(line), 3));
     return out.empty() ? "perfect" : out;
 }
 
@@ -151,7 +154,7 @@ Result<void> readAccuracy(std::string_view text, MeterLine& line) {
         const std::string_view term = withoutBlanks(text.substr(from, plus - from));
         from = plus + 1;
         const auto percent = term.ends_with('%') ? parseQuantity(term, Unit::percent) : parseQuantity("");
-        const auto value = parseQuantity(term, line.unit);
+        const auto value = parseQuantity(term, floorUnit(line));
         const bool number = term.find_first_not_of("0123456789., ") == std::string_view::npos;
         const auto ppm = term.ends_with("ppm") ? parseQuantity(term, Unit::ppm) : parseQuantity("");
         if (ppm && ppm->value >= 0 && ppm->value < 1e6) {
@@ -159,12 +162,12 @@ Result<void> readAccuracy(std::string_view text, MeterLine& line) {
         } else if (percent && percent->value >= 0 && percent->value <= 100) {
             out.percent = percent->value;
         } else if (!readDigits(term, out)) {
-            if (!value || number || !(value->value >= 0) || value->unit != line.unit)
+            if (!value || number || !(value->value >= 0) || value->unit != floorUnit(line))
                 return problem("accuracy",
                                "\"" + std::string(term.substr(0, 40)) +
                                    "\" is no part of an accuracy; write it as \"0.8 % + 2 digits\" "
                                    "or \"1 % + " +
-                                   formatQuantity(0.5, line.unit, 2) + "\".");
+                                   formatQuantity(0.5, floorUnit(line), 2) + "\".");
             out.floor = value->value;
         }
     }

@@ -16,7 +16,14 @@ auto* found(const Records& records, const std::string& key, Key Records::value_t
 
 }  // namespace
 
-const Part* Kit::part(const std::string& ref) const { return found(parts, ref, &Part::ref); }
+const Part* Kit::part(const std::string& ref) const {
+    const auto known = partPlaces_.find(ref);
+    if (known != partPlaces_.end() && known->second < parts.size() && parts[known->second].ref == ref)
+        return &parts[known->second];
+    partPlaces_.clear();
+    for (std::size_t i = 0; i < parts.size(); ++i) partPlaces_.try_emplace(parts[i].ref, i);
+    return found(parts, ref, &Part::ref);
+}
 const Coil* Kit::coil(const std::string& ref) const { return found(coils, ref, &Coil::ref); }
 const Step* Kit::step(const std::string& id) const { return found(steps, id, &Step::id); }
 const Check* Kit::check(const std::string& id) const { return found(checks, id, &Check::id); }

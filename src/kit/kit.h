@@ -2,6 +2,7 @@
 
 #include <optional>
 #include <string>
+#include <unordered_map>
 #include <vector>
 
 #include "core/adjust/setting.h"
@@ -190,6 +191,11 @@ struct Kit {
     const Step* step(const std::string& id) const;
     const Check* check(const std::string& id) const;
     const Adjustment* adjustment(const std::string& id) const;
+
+ private:
+    /// Where a designator was found last: a large kit is asked thousands of times. Never trusted without a
+    /// look.
+    mutable std::unordered_map<std::string, std::size_t> partPlaces_;
 };
 
 /// The steps of a kit in a building order, as indices into kit.steps.

@@ -419,17 +419,25 @@ TEST_CASE("two starts at once on a new book: both get it, one to write") {
     for (int round = 0; round < 20; ++round) {
         Shack shack;
         std::vector<pid_t> children;
+        int opened[2], go[2];  // each child tells that it has the book, and holds it until all have
+        REQUIRE(::pipe(opened) == 0);
+        REQUIRE(::pipe(go) == 0);
         for (int i = 0; i < 3; ++i) {
             const pid_t child = ::fork();
             if (child == 0) {
+                ::close(go[1]);
                 const auto book = Book::open(shack.file);
-                if (!book) ::_exit(1);
-                const bool writes = !(*book)->readOnly();
-                ::usleep(30000);
-                ::_exit(writes ? 20 : 21);
+                const bool writes = book && !(*book)->readOnly();
+                char byte = 0;
+                (void)!::write(opened[1], &byte, 1);
+                (void)!::read(go[0], &byte, 1);
+                ::_exit(!book ? 1 : writes ? 20 : 21);
             }
             children.push_back(child);
         }
+        char byte = 0;
+        for (std::size_t i = 0; i < children.size(); ++i) REQUIRE(::read(opened[0], &byte, 1) == 1);
+        for (const int end : {go[0], go[1], opened[0], opened[1]}) ::close(end);
         int writers = 0, readers = 0;
         for (const pid_t child : children) {
             int status = 0;

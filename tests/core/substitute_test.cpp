@@ -22,6 +22,7 @@ TEST_CASE("two in series or parallel by the usual sums", "[reference]") {
     CHECK(parallel[0].value == Approx(10.0 * 4.7 / 14.7 * 1e3));
     CHECK(parallel[0].limits.low == Approx(0.99 * 10.0 * 4.7 / 14.7 * 1e3));  // both 1 %: the pair is 1 %
     CHECK(parallel[0].within);
+    CHECK(parallel[0].deviation == Approx(100 * (10.0 * 4.7 / 14.7 / 3.2 - 1)));
     const auto series =
         substitutes({kC, 19.4e-9, 10}, {{"a", kC, 47e-9, 5, 0, 0, 1}, {"b", kC, 33e-9, 5, 0, 0, 1}});
     REQUIRE(series.size() == 1);

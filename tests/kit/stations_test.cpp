@@ -1,5 +1,6 @@
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
 
 #include "bench_fixture.h"
@@ -339,6 +340,31 @@ TEST_CASE("sign-off: a kit that does not transmit has no power to prove") {
 }
 
 TEST_CASE("the usual instruments' errors") {
+    // Common practice: what the data sheets of hand-held meters of 6,000 counts, of simple L/C meters, of
+    // counters with a crystal of 1 ppm and of simple detectors promise.
+    const std::map<Unit, std::string> sheets{{Unit::ohm, "0.8 % + 2 digits of 6000"},
+                                             {Unit::volt, "0.5 % + 2 digits of 6000"},
+                                             {Unit::ampere, "1 % + 3 digits of 6000"},
+                                             {Unit::farad, "1 % + 0.5 pF"},
+                                             {Unit::henry, "1 % + 10 nH"},
+                                             {Unit::hertz, "1 ppm + 10 Hz"},
+                                             {Unit::dbm, "0.2 dB"},
+                                             {Unit::decibel, "1 dB"}};
+    REQUIRE(usualMeters().size() == sheets.size());
+    for (const MeterLine& line : usualMeters()) {
+        std::string text = accuracyText(line);
+        for (const std::string blank : {"\u202f", "\u00a0"}) {
+            for (std::size_t at = 0; (at = text.find(blank)) != std::string::npos;)
+                text.replace(at, blank.size(), " ");
+        }
+        CHECK(text == sheets.at(line.unit));
+        MeterLine again = line;
+        again.percent = again.digits = again.floor = -1;
+        REQUIRE(readAccuracy(text, again));  // as it is shown, so it can be typed
+        CHECK(again.percent == Approx(line.percent));
+        CHECK(again.digits == line.digits);
+        CHECK(again.floor == Approx(line.floor));
+    }
     CHECK(usualUncertainty(Unit::farad, 23.6e-12) == Approx(0.638e-12).epsilon(0.001));
     CHECK(usualUncertainty(Unit::hertz, 16e6) == Approx(2 * std::hypot(16.0, 10.0) / std::sqrt(3.0)));
     CHECK(usualUncertainty(Unit::volt, 5) == Approx(2 * std::hypot(0.025, 0.002) / std::sqrt(3.0)));

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <string_view>
+#include <unordered_map>
 
 #include "core/parts/assignment.h"
 
@@ -48,7 +50,8 @@ double markLikelihood(const FoundPart& part, const WantedPart& line) {
     return kMismarked;
 }
 
-/// Cost of the pair against a missing line and a stray part; infinite when it cannot be.
+/// Cost of the pair against a missing line and a stray part, the builder's own pairing aside; infinite when
+/// it cannot be.
 double pairCost(const FoundPart& part, const WantedPart& line) {
     if (part.kind != line.kind || !(line.nominal > 0)) return std::numeric_limits<double>::infinity();
     const double tolerance = std::min(line.tolerance, 99.0) / 100;
@@ -66,9 +69,7 @@ double pairCost(const FoundPart& part, const WantedPart& line) {
             said > kMismarked ? said * inTolerance(0, tolerance, 0) : kSubstituted * asSubstitute(deviation);
     }
     if (!(likelihood > 0)) return std::numeric_limits<double>::infinity();
-    double cost = std::log(kMissing * kSurplus / kDecades) - std::log(likelihood);
-    if (!part.takenFor.empty() && part.takenFor == line.ref) cost -= kOwnBag;
-    return cost;
+    return std::log(kMissing * kSurplus / kDecades) - std::log(likelihood);
 }
 
 /// Equal lines: any of their designators will do.
@@ -110,19 +111,40 @@ struct Block {
     Assignment best;
 };
 
-Block solveKind(PartKind kind, const std::vector<WantedPart>& wanted, const std::vector<FoundPart>& found) {
+/// Costs part by part: like lines cost the same, save the one that the builder took the part for.
+void fillCosts(const std::vector<WantedPart>& wanted, const std::vector<FoundPart>& found, Block& out) {
+    out.costs = CostTable(out.parts.size(), out.lines.size());
+    std::unordered_map<std::string_view, std::size_t> lineOf;
+    std::vector<std::size_t> example(out.classNumber.size());
+    for (std::size_t l = 0; l < out.lines.size(); ++l) {
+        lineOf.emplace(wanted[out.lines[l]].ref, l);
+        example[out.classes[l]] = out.lines[l];
+    }
+    std::vector<double> ofClass(example.size());
+    for (std::size_t p = 0; p < out.parts.size(); ++p) {
+        const FoundPart& part = found[out.parts[p]];
+        for (std::size_t k = 0; k < example.size(); ++k) ofClass[k] = pairCost(part, wanted[example[k]]);
+        for (std::size_t l = 0; l < out.lines.size(); ++l) out.costs.at(p, l) = ofClass[out.classes[l]];
+        const auto own = lineOf.find(part.takenFor);
+        if (!part.takenFor.empty() && own != lineOf.end()) out.costs.at(p, own->second) -= kOwnBag;
+    }
+}
+
+Block solveKind(PartKind kind, const std::vector<WantedPart>& wanted, const std::vector<std::size_t>& classOf,
+                const std::vector<FoundPart>& found) {
     Block out;
+    std::map<std::size_t, std::size_t> own;
     for (std::size_t i = 0; i < wanted.size(); ++i) {
-        if (wanted[i].kind == kind) out.lines.push_back(i);
+        if (wanted[i].kind != kind) continue;
+        out.lines.push_back(i);
+        const auto [at, fresh] = own.try_emplace(classOf[i], own.size());
+        if (fresh) out.classNumber.push_back(classOf[i]);
+        out.classes.push_back(at->second);
     }
     for (std::size_t i = 0; i < found.size(); ++i) {
         if (found[i].kind == kind) out.parts.push_back(i);
     }
-    out.costs = CostTable(out.parts.size(), out.lines.size());
-    for (std::size_t p = 0; p < out.parts.size(); ++p) {
-        for (std::size_t l = 0; l < out.lines.size(); ++l)
-            out.costs.at(p, l) = pairCost(found[out.parts[p]], wanted[out.lines[l]]);
-    }
+    fillCosts(wanted, found, out);
     out.best = cheapestAssignment(out.costs);
     return out;
 }
@@ -136,6 +158,7 @@ class Matcher {
         for (std::size_t k = 0; k < like_.size(); ++k) {
             for (const std::size_t i : like_[k]) classOf_[i] = k;
         }
+        for (std::size_t i = 0; i < wanted.size(); ++i) lineOf_.emplace(wanted[i].ref, i);
         answer_.could.resize(found.size());
     }
 
@@ -143,13 +166,7 @@ class Matcher {
         std::vector<int> lineOf(found_.size(), kUnpaired);
         std::vector<char> taken(wanted_.size(), 0);
         for (int kind = 0; kind < kPartKinds; ++kind) {
-            Block block = solveKind(static_cast<PartKind>(kind), wanted_, found_);
-            std::map<std::size_t, std::size_t> own;
-            for (const std::size_t line : block.lines) {
-                const auto [at, fresh] = own.try_emplace(classOf_[line], own.size());
-                if (fresh) block.classNumber.push_back(classOf_[line]);
-                block.classes.push_back(at->second);
-            }
+            const Block block = solveKind(static_cast<PartKind>(kind), wanted_, classOf_, found_);
             ClassDetours detours(block.costs, block.best, block.classes, kClose);
             for (std::size_t p = 0; p < block.parts.size(); ++p) {
                 const int column = block.best.columnOf[p];
@@ -263,9 +280,7 @@ class Matcher {
         return text(could[0]) + " from " + text(could[1]);
     }
 
-    const WantedPart* named(const std::string& ref) const {
-        return &*std::find_if(wanted_.begin(), wanted_.end(), [&](const auto& w) { return w.ref == ref; });
-    }
+    const WantedPart* named(const std::string& ref) const { return &wanted_[lineOf_.at(ref)]; }
 
     double oddsOf(std::size_t part) const {
         return answer_.could[part].empty() ? 1.0 : answer_.could[part].front().odds;
@@ -305,9 +320,8 @@ class Matcher {
     }
 
     bool alike(const std::string& ref, std::size_t line) const {
-        const auto hit =
-            std::find_if(wanted_.begin(), wanted_.end(), [&](const auto& w) { return w.ref == ref; });
-        return hit != wanted_.end() && classOf_[std::size_t(hit - wanted_.begin())] == classOf_[line];
+        const auto hit = lineOf_.find(ref);
+        return hit != lineOf_.end() && classOf_[hit->second] == classOf_[line];
     }
 
     std::string surplusReason(const FoundPart& part) const {
@@ -345,6 +359,7 @@ class Matcher {
     bool finished_;
     LikeLines like_;
     std::vector<std::size_t> classOf_;
+    std::unordered_map<std::string_view, std::size_t> lineOf_;  ///< by designator
     BagAnswer answer_;
     double closest_ = 0;
 };

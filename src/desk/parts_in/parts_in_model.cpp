@@ -84,9 +84,10 @@ const Part* lastRead(const Kit& kit, const Build& build) {
 }
 
 void fillBag(const Kit& kit, const Build& build, PartsInView& out) {
+    const auto order = partsInOrder(kit, build);
     for (const RowOf& row : rowsOfBag()) {
         PartsInView::Row shown{row.name, {}};
-        for (const Part* each : partsInOrder(kit, build)) {
+        for (const Part* each : order) {
             const Part& part = *each;
             if (std::find(row.kinds.begin(), row.kinds.end(), part.kind) == row.kinds.end()) continue;
             shown.dots.push_back({part.ref, partVerdict(part, build).state});
