@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <memory>
+#include <optional>
 
 #include "kit/parts_in.h"
 
@@ -57,6 +59,40 @@ std::string looseHead(const FoundPart& part) {
     return "A " + std::string(word(part.kind)) + " that" + readingText(part);
 }
 
+bool sameNumber(double a, double b) { return a == b || (std::isnan(a) && std::isnan(b)); }
+
+bool same(const WantedPart& a, const WantedPart& b) {
+    return a.ref == b.ref && a.kind == b.kind && sameNumber(a.nominal, b.nominal) &&
+           sameNumber(a.tolerance, b.tolerance);
+}
+
+bool same(const FoundPart& a, const FoundPart& b) {
+    return a.id == b.id && a.kind == b.kind && sameNumber(a.value, b.value) && sameNumber(a.error, b.error) &&
+           a.marked == b.marked && a.takenFor == b.takenFor;
+}
+
+template <class Things>
+bool sameAll(const Things& a, const Things& b) {
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(),
+                      [](const auto& x, const auto& y) { return same(x, y); });
+}
+
+/// The whole bag at once; the last answer is kept, since most keys ask again about the same bag.
+std::shared_ptr<const BagAnswer> matched(const std::vector<WantedPart>& wanted,
+                                         const std::vector<FoundPart>& found, VerdictRule rule) {
+    struct Last {
+        std::vector<WantedPart> wanted;
+        std::vector<FoundPart> found;
+        VerdictRule rule;
+        std::shared_ptr<const BagAnswer> answer;
+    };
+    thread_local std::optional<Last> last;
+    if (!last || last->rule != rule || !sameAll(last->wanted, wanted) || !sameAll(last->found, found))
+        last = Last{wanted, found, rule,
+                    std::make_shared<const BagAnswer>(matchBag(wanted, found, rule, false))};
+    return last->answer;
+}
+
 class Teller {
  public:
     Teller(const Kit& kit, const Build& build)
@@ -64,7 +100,8 @@ class Teller {
           build_(build),
           wanted_(wantedParts(kit)),
           found_(foundParts(kit, build)),
-          answer_(matchBag(wanted_, found_, build.rule, false)) {}
+          held_(matched(wanted_, found_, build.rule)),
+          answer_(*held_) {}
 
     BagStory tell() {
         for (const BagPair& pair : answer_.pairs) tellPair(pair);
@@ -196,7 +233,8 @@ class Teller {
     const Build& build_;
     std::vector<WantedPart> wanted_;
     std::vector<FoundPart> found_;
-    BagAnswer answer_;
+    std::shared_ptr<const BagAnswer> held_;
+    const BagAnswer& answer_;
     std::map<std::string, BagTrouble> byLine_;
     std::vector<BagTrouble> loose_;
 };

@@ -20,8 +20,11 @@ const Part* Kit::part(const std::string& ref) const {
     const auto known = partPlaces_.find(ref);
     if (known != partPlaces_.end() && known->second < parts.size() && parts[known->second].ref == ref)
         return &parts[known->second];
-    partPlaces_.clear();
-    for (std::size_t i = 0; i < parts.size(); ++i) partPlaces_.try_emplace(parts[i].ref, i);
+    if (known != partPlaces_.end() || partsPlaced_ != parts.size()) {
+        partPlaces_.clear();
+        for (std::size_t i = 0; i < parts.size(); ++i) partPlaces_.try_emplace(parts[i].ref, i);
+        partsPlaced_ = parts.size();
+    }
     return found(parts, ref, &Part::ref);
 }
 const Coil* Kit::coil(const std::string& ref) const { return found(coils, ref, &Coil::ref); }

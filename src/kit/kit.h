@@ -196,6 +196,7 @@ struct Kit {
     /// Where a designator was found last: a large kit is asked thousands of times. Never trusted without a
     /// look.
     mutable std::unordered_map<std::string, std::size_t> partPlaces_;
+    mutable std::size_t partsPlaced_ = 0;
 };
 
 /// The steps of a kit in a building order, as indices into kit.steps.
