@@ -124,7 +124,9 @@ PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proo
     }
     out.series = {filter, stems};
     out.marks.push_back({false, -proof.required, QStringLiteral("limit: %1").arg(qs(profile.name)), false});
-    for (int order = 1; order <= kit.ratings.harmonics; ++order) {
+    constexpr int kMost = 5;  // more figures under the axis would run into each other
+    const int each = 1 + (kit.ratings.harmonics - 1) / kMost;
+    for (int order = 1; order <= kit.ratings.harmonics; order += each) {
         out.xTicks.emplace_back(order * f / 1e6, QString::fromStdString(decimals(order * f / 1e6, 2)));
     }
     return out;

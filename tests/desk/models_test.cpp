@@ -299,6 +299,13 @@ TEST_CASE("plots hold what was read, what was fitted, and the limit") {
     const PlotData spectrum = spectrumPlot(kit(), build, proof, shippedTables().profile("us-below-30"));
     CHECK(spectrum.marks.at(0).at == -43);
     CHECK(spectrum.series.at(0).x.size() > 200);
+    for (const int harmonics : {1, 3, 5, 6, 10, 15}) {  // as many figures as find room, the fundamental first
+        Kit more = kit();
+        more.ratings.harmonics = harmonics;
+        const PlotData plot = spectrumPlot(more, build, proof, shippedTables().profile("us-below-30"));
+        CHECK(plot.xTicks.size() <= 5);
+        CHECK(plot.xTicks.front().first == Approx(21.06).margin(0.01));
+    }
 }
 
 TEST_CASE("the report says what was passed knowingly, and escapes what people wrote") {

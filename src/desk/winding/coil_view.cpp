@@ -159,6 +159,7 @@ void CoilView::drawTail(QPainter& p, QPointF from, QPointF hole, const QString& 
     if (std::fabs(fits - box.left()) > 8)  // no room beside the hole: over or under it
         box.moveCenter({box.center().x(), hole.y() + (away.y() < 0 ? -16 : 16)});
     box.moveLeft(std::clamp(box.left(), 0.0, std::max(0.0, width() - wide)));
+    box.moveTop(std::clamp(box.top(), 0.0, std::max(0.0, height() - box.height())));
     QColor plate = c.paper;
     plate.setAlpha(225);
     p.fillRect(box, plate);
