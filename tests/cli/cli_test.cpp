@@ -1,3 +1,4 @@
+#include <cstdlib>
 #include <filesystem>
 #include <fstream>
 
@@ -124,4 +125,51 @@ TEST_CASE("help is there for every command") {
     }
     CHECK(run("").code != 0);
     CHECK(run("dance").code != 0);
+}
+
+TEST_CASE("a kit's id names files and no path") {
+    const std::string at = folder();
+    std::ifstream source(std::string(OMBREK_DATA_FOLDER) + "/demo/slack-tide.kit.json");
+    json kit = json::parse(source);
+    for (const char* id : {"../../evil", "/etc/evil", "a/b", ".hidden", "", "a\\b"}) {
+        kit["id"] = id;
+        std::ofstream(at + "/evil.kit.json") << kit.dump();
+        const Ran ran = run("kit check " + at + "/evil.kit.json", true);
+        INFO(id << ": " << ran.out);
+        CHECK(ran.code != 0);
+        CHECK(ran.out.find("/id") != std::string::npos);
+    }
+    kit["id"] = "slack-tide_2.1";
+    std::ofstream(at + "/good.kit.json") << kit.dump();
+    CHECK(run("kit check " + at + "/good.kit.json").code == 0);
+    std::filesystem::remove_all(at);
+}
+
+TEST_CASE("a damaged book is rescued into a new one, never over another") {
+    const std::string at = folder(), book = at + "/b.ombrek", copy = at + "/copy.ombrek";
+    REQUIRE(run("practice " + book + " --finished").code == 0);
+    {
+        std::fstream file(book, std::ios::in | std::ios::out | std::ios::binary);
+        file.seekp(150000);
+        file << std::string(4000, char(0xff));
+    }
+    const Ran ran = run("rescue " + book + " " + copy, true);
+    INFO(ran.out);
+    CHECK(ran.code == 0);
+    CHECK(ran.out.find("rows") != std::string::npos);
+    REQUIRE(std::filesystem::exists(copy));
+    CHECK(run("report " + copy + " --html " + at + "/r.html").code == 0);
+    CHECK(run("rescue " + book + " " + copy, true).code != 0);
+    CHECK(run("rescue " + at + "/none.ombrek " + at + "/x.ombrek", true).code != 0);
+    std::filesystem::remove_all(at);
+}
+
+TEST_CASE("the practice bench ends with the program that started it") {
+    const std::string bench = std::string(OMBREK_BENCH) + " --port 0 ";
+    const auto code = [](const std::string& command) {
+        const int status = std::system(("bash -c '" + command + "' >/dev/null 2>&1").c_str());
+        return WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+    };
+    CHECK(code("set -o pipefail; sleep 0.2 | timeout 30 " + bench + "--until-stdin-closes") == 0);
+    CHECK(code("timeout 2 " + bench + "< /dev/null") == 124);  // started by hand it stays
 }

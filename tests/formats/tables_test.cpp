@@ -73,6 +73,10 @@ TEST_CASE("a cell that a spreadsheet would run is made harmless") {
     CHECK(csvLine({"=1+1"}) == "'=1+1\r\n");
     CHECK(csvLine({"+cmd"}) == "'+cmd\r\n");
     CHECK(csvLine({"@x", "-x"}) == "'@x,'-x\r\n");
+    CHECK(csvLine({"-inf", "-0x1p3", "+nan"}) ==
+          "'-inf,'-0x1p3,'+nan\r\n");  // words to a spreadsheet, not numbers
+    CHECK(csvLine({"\uff1d1+1", "\uff0b1", "\uff20x"}) == "'\uff1d1+1,'\uff0b1,'\uff20x\r\n");
+    CHECK(csvLine({"-5", "+2.5e-3", "-1E6"}) == "-5,+2.5e-3,-1E6\r\n");
     CHECK(csvLine({"-12.5", "+3", "-50e-3"}) == "-12.5,+3,-50e-3\r\n");  // numbers stay numbers
 }
 
