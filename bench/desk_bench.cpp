@@ -6,12 +6,12 @@
 #include <filesystem>
 #include <nlohmann/json.hpp>
 
-#include "bench/practice_kit.h"
 #include "book/book.h"
 #include "desk/pieces/state_list.h"
 #include "desk/window.h"
 #include "formats/files.h"
 #include "look/colours.h"
+#include "practice/practice_kit.h"
 #include "report/build_sheet.h"
 #include "report/report.h"
 
@@ -187,7 +187,7 @@ void largeKit(const Tables& tables, const std::filesystem::path& file) {
     std::printf("5,000 parts, W at Parts in: %.0f ms of 500, %s\n", double(timer.nsecsElapsed()) / 1e6,
                 qPrintable(window.page()->name()));
     timer.start();
-    const Report report = makeReport(session.kit(), session.build(), session.tables(), 0);
+    const Report report = makeReport(session.judged(), 0);
     const double made = double(timer.nsecsElapsed()) / 1e6;
     const auto html = reportAsHtml(report).size();
     const double written = double(timer.nsecsElapsed()) / 1e6;
@@ -198,7 +198,7 @@ void largeKit(const Tables& tables, const std::filesystem::path& file) {
         made, written - made, static_cast<long long>(html), double(timer.nsecsElapsed()) / 1e6 - written,
         static_cast<long long>(pdf));
     timer.start();
-    const auto sheet = buildSheetAsPdf(session.kit(), session.build(), session.order()).size();
+    const auto sheet = buildSheetAsPdf(session.kit(), session.build(), session.judged().order()).size();
     std::printf("5,000 parts, the build sheet: %.0f ms of 5,000 (%lld bytes)\n",
                 double(timer.nsecsElapsed()) / 1e6, static_cast<long long>(sheet));
 }

@@ -10,7 +10,7 @@
 #include "core/parts/bag.h"
 #include "formats/parts_list.h"
 #include "formats/stock_csv.h"
-#include "kit/remedy.h"
+#include "station/remedy.h"
 #include "timing.h"
 
 // The first station under load: the whole bag at once, large drawers, large lists, marks. Each time stands

@@ -4,8 +4,8 @@
 #include <filesystem>
 #include <string>
 
-#include "bench/practice_kit.h"
 #include "formats/kit_json.h"
+#include "practice/practice_kit.h"
 
 namespace ombrek {
 

@@ -1,8 +1,8 @@
-#include "bench/practice_kit.h"
 #include "cli/commands.h"
 #include "cli/print.h"
 #include "formats/files.h"
 #include "formats/kit_json.h"
+#include "practice/practice_kit.h"
 
 namespace ombrek {
 

@@ -4,6 +4,7 @@
 #include "formats/kit_json.h"
 #include "formats/parts_list.h"
 #include "formats/tables.h"
+#include "station/work.h"
 
 namespace ombrek {
 namespace {

@@ -3,6 +3,7 @@
 #include "cli/print.h"
 #include "formats/files.h"
 #include "formats/kit_json.h"
+#include "formats/tables.h"
 #include "report/report.h"
 
 namespace ombrek {
@@ -19,7 +20,7 @@ int reportCommand(const std::string& bookFile, const std::string& html, const st
     if (!build) return refuse({bookFile, "No kit has been begun in this book."}, false);
     const auto kit = readKit(build->kitText, tables->cores);
     if (!kit) return refuse(kit.error(), false);
-    const Report report = makeReport(*kit, *build, *tables, wallClock());
+    const Report report = makeReport({*kit, *build, tables->profile(build->profile)}, wallClock());
     const auto write = [](const std::string& file, const QByteArray& bytes) -> Result<void> {
         return file.empty() ? Result<void>{} : writeFile(file, bytes.toStdString());
     };

@@ -4,8 +4,8 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "bench/practice_instruments.h"
 #include "desk/pieces/text.h"
+#include "practice/practice_instruments.h"
 
 namespace ombrek {
 

@@ -6,13 +6,13 @@
 #include <QStyleFactory>
 #include <cstdio>
 
-#include "bench/practice_kit.h"
 #include "desk/start/refusal.h"
 #include "desk/steady_application.h"
 #include "desk/winding/picture_page.h"
 #include "desk/window.h"
 #include "formats/files.h"
 #include "look/colours.h"
+#include "practice/practice_kit.h"
 
 using namespace ombrek;
 

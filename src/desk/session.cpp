@@ -2,11 +2,11 @@
 
 #include <cmath>
 
-#include "bench/practice_instruments.h"
 #include "core/quantity/shown.h"
 #include "formats/kit_json.h"
-#include "kit/expected.h"
-#include "kit/winding.h"
+#include "practice/practice_instruments.h"
+#include "station/expected.h"
+#include "station/winding.h"
 
 namespace ombrek {
 
@@ -62,7 +62,7 @@ void Session::reload() {
         kit_ = std::move(*kit);
         bench_.setPractice(qs(practiceMark(build_.kitText)), [this] { return practiceState(); });
     }
-    order_ = stepOrder(kit_, build_.order).value_or(std::vector<std::size_t>{});
+    judged_ = std::make_unique<Judged>(kit_, build_, profile());
 }
 
 std::shared_ptr<const Drawers> Session::drawers() {

@@ -5,13 +5,13 @@
 #include <functional>
 #include <memory>
 
-#include "bench/bench_client.h"
 #include "book/book.h"
 #include "desk/pieces/long_work.h"
 #include "formats/tables.h"
+#include "instruments/bench_client.h"
 #include "kit/build.h"
 #include "kit/kit.h"
-#include "kit/proof.h"
+#include "station/judged.h"
 
 namespace ombrek {
 
@@ -40,8 +40,8 @@ class Session : public QObject {
     const Kit& kit() const { return kit_; }
     const Build& build() const { return build_; }
     const LimitProfile& profile() const { return tables_.profile(build_.profile); }
-    /// Building order as indices into kit().steps.
-    const std::vector<std::size_t>& order() const { return order_; }
+    /// How the build in hand stands; of this moment: made anew after every change.
+    const Judged& judged() const { return *judged_; }
 
     /// The drawers as last read; a large stock is read off the window's thread, and `changed` comes again.
     std::shared_ptr<const Drawers> drawers();
@@ -106,7 +106,7 @@ class Session : public QObject {
     QString kitTrouble_, toldRescue_;
     Kit kit_;
     Build build_;
-    std::vector<std::size_t> order_;
+    std::unique_ptr<Judged> judged_;
     std::shared_ptr<const Drawers> drawers_;
     int drawersRead_ = -1;  ///< the book's stock revision
     LongWork work_;

@@ -3,14 +3,9 @@
 #include <QDateTime>
 #include <cmath>
 
-#include "kit/board.h"
-#include "kit/first_light.h"
-#include "kit/inspection.h"
-#include "kit/parts_in.h"
-#include "kit/proof.h"
-#include "kit/sign_off.h"
-#include "kit/tune.h"
-#include "kit/winding.h"
+#include "station/first_light.h"
+#include "station/inspection.h"
+#include "station/winding.h"
 
 namespace ombrek {
 namespace {
@@ -27,26 +22,30 @@ QString counted(std::size_t number, const QString& one) {
     return number == 1 ? one : one + QStringLiteral("s");
 }
 
-StationLine partsIn(const Kit& kit, const Build& build) {
-    const BagCount bag = countBag(kit, build);
+StationLine partsIn(const Judged& judged) {
+    const BagCount& bag = judged.bag();
     QString state = QStringLiteral("%1 of %2").arg(bag.in).arg(bag.total);
     state += bag.missing > 0 ? QStringLiteral(", %1 missing").arg(bag.missing) : QStringLiteral(" in");
     return {QStringLiteral("Parts in"), state, share(bag.total - bag.waiting, std::size_t(bag.total)),
             bag.in == bag.total};
 }
 
-StationLine winding(const Kit& kit, const Build& build) {
+StationLine winding(const Judged& judged) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
     int done = 0, right = 0;
     for (const Coil& coil : kit.coils) {
         done += wound(coil, build);
-        right += coilVerdict(coil, build).state == VerdictState::pass;
+        right += judged.coil(coil).state == VerdictState::pass;
     }
     return {QStringLiteral("Winding"),
             ofAll(done, kit.coils.size(), counted(kit.coils.size(), QStringLiteral("coil"))),
             share(done, kit.coils.size()), right == int(kit.coils.size())};
 }
 
-StationLine board(const Kit& kit, const Build& build) {
+StationLine board(const Judged& judged) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
     int done = 0, holds = 0;
     for (const Step& step : kit.steps) {
         done += build.done(step.id);
@@ -67,7 +66,9 @@ StationLine board(const Kit& kit, const Build& build) {
     return {QStringLiteral("Board"), state, share(done, kit.steps.size()), done == int(kit.steps.size())};
 }
 
-StationLine firstLight(const Kit& kit, const Build& build) {
+StationLine firstLight(const Judged& judged) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
     int done = 0;
     for (const Check& check : kit.checks) done += checkVerdict(check, build).state == VerdictState::pass;
     return {QStringLiteral("First light"),
@@ -75,17 +76,18 @@ StationLine firstLight(const Kit& kit, const Build& build) {
             share(done, kit.checks.size()), done == int(kit.checks.size())};
 }
 
-StationLine tune(const Kit& kit, const Build& build) {
+StationLine tune(const Judged& judged) {
+    const Kit& kit = judged.kit();
     int done = 0;
-    for (const Adjustment& a : kit.adjustments) done += tuneState(kit, a, build).state == VerdictState::pass;
+    for (const Adjustment& a : kit.adjustments) done += judged.tune(a).state == VerdictState::pass;
     return {QStringLiteral("Tune"), ofAll(done, kit.adjustments.size(), QStringLiteral("settled")),
             share(done, kit.adjustments.size()), done == int(kit.adjustments.size())};
 }
 
-StationLine proofLine(const Kit& kit, const Build& build, const LimitProfile& profile) {
-    if (!kit.ratings.transmits())
+StationLine proofLine(const Judged& judged) {
+    if (!judged.kit().ratings.transmits())
         return {QStringLiteral("Proof"), QStringLiteral("nothing to do"), 1.0, true};
-    const ProofState proof = proofState(kit, build, profile);
+    const ProofState& proof = judged.proof();
     std::vector<VerdictState> states{proof.powerVerdict.state, proof.frequencyVerdict.state};
     for (const Verdict& v : proof.harmonicVerdicts) states.push_back(v.state);
     const auto passed = std::count(states.begin(), states.end(), VerdictState::pass);
@@ -99,18 +101,13 @@ StationLine proofLine(const Kit& kit, const Build& build, const LimitProfile& pr
 
 }  // namespace
 
-std::vector<StationLine> stationLines(const Kit& kit, const Build& build, const LimitProfile& profile) {
-    const Readiness ready = readiness(kit, build, profile);
+std::vector<StationLine> stationLines(const Judged& judged) {
+    const Readiness& ready = judged.readiness();
     const StationLine sign{QStringLiteral("Sign-off"),
                            QStringLiteral("%1 of %2 gates").arg(ready.open()).arg(ready.gates.size()),
                            share(ready.open(), ready.gates.size()), ready.fit()};
-    return {partsIn(kit, build),
-            winding(kit, build),
-            board(kit, build),
-            firstLight(kit, build),
-            tune(kit, build),
-            proofLine(kit, build, profile),
-            sign};
+    return {partsIn(judged), winding(judged),   board(judged), firstLight(judged),
+            tune(judged),    proofLine(judged), sign};
 }
 
 QString hoursAndMinutes(double minutes) {
@@ -119,13 +116,13 @@ QString hoursAndMinutes(double minutes) {
     return QStringLiteral("%1 h %2").arg(all / 60).arg(all % 60, 2, 10, QLatin1Char('0'));
 }
 
-SittingLine sittingLine(const Kit& kit, const Build& build, std::int64_t now) {
+SittingLine sittingLine(const Judged& judged, std::int64_t now) {
     const QDate today = QDateTime::fromSecsSinceEpoch(now).date();
     double minutes = 0;
-    for (const Sitting& s : build.sittings) {
+    for (const Sitting& s : judged.build().sittings) {
         if (QDateTime::fromSecsSinceEpoch(s.start).date() == today) minutes += double(s.end - s.start) / 60;
     }
-    const PlanTime time = planTime(kit, build);
+    const PlanTime& time = judged.planTime();
     return {QStringLiteral("At the bench today %1").arg(hoursAndMinutes(minutes)),
             time.plannedLeft > 0 ? QStringLiteral("%1 to %2 left at your pace")
                                        .arg(hoursAndMinutes(time.left.low), hoursAndMinutes(time.left.high))

@@ -3,9 +3,7 @@
 #include <QString>
 #include <vector>
 
-#include "formats/tables.h"
-#include "kit/build.h"
-#include "kit/kit.h"
+#include "station/judged.h"
 
 namespace ombrek {
 
@@ -19,13 +17,13 @@ struct StationLine {
 };
 
 /// The seven stations of a build, in order.
-std::vector<StationLine> stationLines(const Kit& kit, const Build& build, const LimitProfile& profile);
+std::vector<StationLine> stationLines(const Judged& judged);
 
 /// "At the bench 1 h 12 today" and "about 5 h 40 left".
 struct SittingLine {
     QString today, left;
 };
-SittingLine sittingLine(const Kit& kit, const Build& build, std::int64_t now);
+SittingLine sittingLine(const Judged& judged, std::int64_t now);
 
 /// Minutes as a builder says them: "1 h 12", "40 min".
 QString hoursAndMinutes(double minutes);

@@ -27,8 +27,8 @@
 #include "desk/winding/picture_page.h"
 #include "desk/winding/trimmer_page.h"
 #include "desk/winding/winding_page.h"
-#include "kit/sitting.h"
 #include "look/colours.h"
+#include "station/sitting.h"
 
 namespace ombrek {
 
@@ -193,8 +193,8 @@ void Window::refresh() {
     const std::size_t evenings = eveningsOf(kit, build).size();
     const QString sittings =
         evenings <= 1 ? QStringLiteral("first sitting") : QStringLiteral("sitting %1").arg(evenings);
-    wire_->show(qs(kit.name), qs(kit.summary), sittings, stationLines(kit, build, session_.profile()));
-    const SittingLine sitting = sittingLine(kit, build, wallClock());
+    wire_->show(qs(kit.name), qs(kit.summary), sittings, stationLines(session_.judged()));
+    const SittingLine sitting = sittingLine(session_.judged(), wallClock());
     sums_->setSitting(sitting.today, sitting.left);
     setWindowTitle(QStringLiteral("%1 – Ombrek").arg(qs(kit.name)));
 }

@@ -3,6 +3,7 @@
 #include <set>
 
 #include "formats/json_fields.h"
+#include "station/work.h"
 
 namespace ombrek {
 namespace {

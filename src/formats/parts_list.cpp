@@ -8,7 +8,7 @@
 #include "core/parts/part_kind.h"
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
-#include "kit/plan_from_parts.h"
+#include "station/plan_from_parts.h"
 
 namespace ombrek {
 namespace {

@@ -51,36 +51,6 @@ double countOf(double counts, Unit unit, double reading) {
     return range / counts;
 }
 
-std::string_view withoutBlanks(std::string_view text) {
-    while (!text.empty() && text.front() == ' ') text.remove_prefix(1);
-    while (!text.empty() && text.back() == ' ') text.remove_suffix(1);
-    return text;
-}
-
-/// An error of a level is a ratio: ±0.2 dB of so many dBm.
-Unit floorUnit(const MeterLine& line) { return line.unit == Unit::dbm ? Unit::decibel : line.unit; }
-
-/// "2", "2 digits", "2 digits of 20000", "2d".
-bool readDigits(std::string_view text, MeterLine& line) {
-    const auto end = text.find_first_not_of("0123456789");
-    if (end == 0) return false;
-    const std::string_view rest =
-        end == std::string_view::npos ? std::string_view() : withoutBlanks(text.substr(end));
-    const auto digits = parseQuantity(text.substr(0, end));
-    if (!digits || digits->value > 1000) return false;
-    if (rest.empty() || rest == "d" || rest == "dgt" || rest == "digit" || rest == "digits" ||
-        rest == "counts") {
-        line.digits = digits->value;
-        return true;
-    }
-    if (!rest.starts_with("digits of ")) return false;
-    const auto counts = parseQuantity(withoutBlanks(rest.substr(10)));
-    if (!counts || counts->value < 100 || counts->value > 1e9) return false;
-    line.digits = digits->value;
-    line.counts = counts->value;
-    return true;
-}
-
 }  // namespace
 
 std::string_view name(InstrumentRole role) {
@@ -129,50 +99,6 @@ Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double sh
 
 double usualUncertainty(Unit unit, double reading) {
     return measuredWith(usualMeters(), unit, reading).uncertainty;
-}
-
-std::string accuracyText(const MeterLine& line) {
-    std::string out;
-    const auto add = [&](const std::string& text) { out += (out.empty() ? "" : " + ") + text; };
-    constexpr double kPpm = 1e-4;  // [%]
-    if (line.percent >= 100 * kPpm) {
-        add(personNumber(line.percent) + "\u202f%");
-    } else if (line.percent > 0) {
-        add(formatQuantity(line.percent / kPpm, Unit::ppm, 3));
-    }
-    if (line.digits > 0) add(personNumber(line.digits) + " digits of " + personNumber(line.counts));
-    if (line.floor > 0) add(formatQuantity(line.floor, floorUnit(line), 3));
-    return out.empty() ? "perfect" : out;
-}
-
-Result<void> readAccuracy(std::string_view text, MeterLine& line) {
-    MeterLine out = line;
-    out.percent = out.digits = out.floor = 0;
-    std::size_t from = 0;
-    while (from <= text.size()) {
-        const auto plus = std::min(text.find('+', from), text.size());
-        const std::string_view term = withoutBlanks(text.substr(from, plus - from));
-        from = plus + 1;
-        const auto percent = term.ends_with('%') ? parseQuantity(term, Unit::percent) : parseQuantity("");
-        const auto value = parseQuantity(term, floorUnit(line));
-        const bool number = term.find_first_not_of("0123456789., ") == std::string_view::npos;
-        const auto ppm = term.ends_with("ppm") ? parseQuantity(term, Unit::ppm) : parseQuantity("");
-        if (ppm && ppm->value >= 0 && ppm->value < 1e6) {
-            out.percent = ppm->value / 1e4;
-        } else if (percent && percent->value >= 0 && percent->value <= 100) {
-            out.percent = percent->value;
-        } else if (!readDigits(term, out)) {
-            if (!value || number || !(value->value >= 0) || value->unit != floorUnit(line))
-                return problem("accuracy",
-                               "\"" + std::string(term.substr(0, 40)) +
-                                   "\" is no part of an accuracy; write it as \"0.8 % + 2 digits\" "
-                                   "or \"1 % + " +
-                                   formatQuantity(0.5, floorUnit(line), 2) + "\".");
-            out.floor = value->value;
-        }
-    }
-    line = out;
-    return {};
 }
 
 bool calibrationIsOld(const MeterLine& line, std::int64_t now) {

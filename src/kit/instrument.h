@@ -58,14 +58,6 @@ Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double sh
 /// Expanded uncertainty of a reading with the usual bench [same unit].
 double usualUncertainty(Unit unit, double reading);
 
-/// "0.8 % + 2 digits of 6000", "1 % + 0.5 pF", "1 ppm + 10 Hz".
-std::string accuracyText(const MeterLine& line);
-
-/// An accuracy as a data sheet prints it: "0.8 % + 2", "0.5% + 3 digits of 20000", "1 % + 0.5 pF",
-/// "1 ppm". Only the
-/// accuracy of `line` is changed.
-Result<void> readAccuracy(std::string_view text, MeterLine& line);
-
 /// Whether a data sheet may still be believed: its promise usually holds for a year (common practice).
 bool calibrationIsOld(const MeterLine& line, std::int64_t now);
 

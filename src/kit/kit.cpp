@@ -2,8 +2,6 @@
 
 #include <algorithm>
 
-#include "kit/work.h"
-
 namespace ombrek {
 namespace {
 
@@ -32,10 +30,6 @@ const Step* Kit::step(const std::string& id) const { return found(steps, id, &St
 const Check* Kit::check(const std::string& id) const { return found(checks, id, &Check::id); }
 const Adjustment* Kit::adjustment(const std::string& id) const {
     return found(adjustments, id, &Adjustment::id);
-}
-
-Result<std::vector<std::size_t>> stepOrder(const Kit& kit, Order order) {
-    return planOrder(planSteps(kit), order);
 }
 
 TankCapacitance tankOf(const Kit& kit, const CoilTune& tune) {

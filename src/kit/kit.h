@@ -199,9 +199,6 @@ struct Kit {
     mutable std::size_t partsPlaced_ = 0;
 };
 
-/// The steps of a kit in a building order, as indices into kit.steps.
-Result<std::vector<std::size_t>> stepOrder(const Kit& kit, Order order);
-
 /// Fixed, stray and trimmer capacitance across a tuned coil, from the parts list.
 TankCapacitance tankOf(const Kit& kit, const CoilTune& tune);
 

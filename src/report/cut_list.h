@@ -3,7 +3,7 @@
 #include <QByteArray>
 #include <QString>
 
-#include "kit/reel.h"
+#include "station/reel.h"
 
 namespace ombrek {
 

@@ -2,7 +2,7 @@
 
 #include <QByteArray>
 
-#include "kit/labels.h"
+#include "report/label_sheet.h"
 
 namespace ombrek {
 

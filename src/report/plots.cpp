@@ -4,7 +4,7 @@
 #include <cmath>
 #include <map>
 
-#include "kit/tune.h"
+#include "station/tune.h"
 
 namespace ombrek {
 namespace {

@@ -2,8 +2,8 @@
 
 #include "kit/build.h"
 #include "kit/kit.h"
-#include "kit/proof.h"
 #include "look/plot.h"
+#include "station/proof.h"
 
 namespace ombrek {
 

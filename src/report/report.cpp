@@ -10,17 +10,17 @@
 #include <QTextDocument>
 
 #include "core/quantity/shown.h"
-#include "kit/board.h"
-#include "kit/first_light.h"
-#include "kit/inspection.h"
-#include "kit/parts_in.h"
-#include "kit/proof.h"
-#include "kit/sign_off.h"
-#include "kit/tune.h"
-#include "kit/winding.h"
 #include "look/verdict_mark.h"
 #include "report/a4_pdf.h"
 #include "report/plots.h"
+#include "station/board.h"
+#include "station/first_light.h"
+#include "station/inspection.h"
+#include "station/parts_in.h"
+#include "station/proof.h"
+#include "station/sign_off.h"
+#include "station/tune.h"
+#include "station/winding.h"
 
 namespace ombrek {
 namespace {
@@ -110,15 +110,17 @@ QString checksSection(const Kit& kit, const Build& build) {
     return QStringLiteral("<h2>First light</h2>") + table({"Check", "At", "Reading", "Verdict", "Why"}, rows);
 }
 
-QString partsSection(const Kit& kit, const Build& build) {
+QString partsSection(const Judged& judged) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
     std::vector<Row> rows;
     for (const Part& part : kit.parts) {
-        const Verdict verdict = partVerdict(part, build);
+        const Verdict& verdict = judged.part(part);
         if (verdict.state == VerdictState::pass || verdict.state == VerdictState::notDone) continue;
         rows.push_back({esc(part.ref), esc(part.value), quantityOrDash(build.last("part:" + part.ref), 4),
                         mark(verdict.state), esc(verdict.sentence)});
     }
-    const BagCount bag = countBag(kit, build);
+    const BagCount& bag = judged.bag();
     QString out =
         QStringLiteral("<h2>Parts</h2><p>%1 of %2 in, %3 missing, %4 of another value, %5 doubtful.</p>")
             .arg(bag.in)
@@ -222,13 +224,15 @@ QString verdictLine(const Readiness& readiness) {
 
 }  // namespace
 
-Report makeReport(const Kit& kit, const Build& build, const Tables& tables, std::int64_t now) {
-    const LimitProfile& profile = tables.profile(build.profile);
-    const Readiness ready = readiness(kit, build, profile);
-    const ProofState proof = proofState(kit, build, profile);
+Report makeReport(const Judged& judged, std::int64_t now) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
+    const LimitProfile& profile = judged.profile();
+    const Readiness& ready = judged.readiness();
+    const ProofState& proof = judged.proof();
     Report out;
     out.title = QString::fromStdString(kit.name);
-    const double hours = planTime(kit, build).spent / 60;
+    const double hours = judged.planTime().spent / 60;
     out.html =
         QStringLiteral("<h1>%1</h1><p>%2</p><p><b>%3</b> Built from %4 to %5, %6 hours at the bench.</p>")
             .arg(esc(kit.name), esc(kit.summary), verdictLine(ready), when(build.started), when(now),
@@ -240,14 +244,14 @@ Report makeReport(const Kit& kit, const Build& build, const Tables& tables, std:
     }
     out.html += coilsSection(kit, build);
     for (const Adjustment& a : kit.adjustments) {
-        const TuneState state = tuneState(kit, a, build);
+        const TuneState& state = judged.tune(a);
         if (state.readings.size() < 3) continue;
         out.html += QStringLiteral("<h3>%1: %2</h3><p>%3 %4</p>")
                         .arg(esc(a.title), mark(state.state), esc(state.sentence), esc(state.remedy));
         out.html += picture(out.plots.size());
         out.plots.push_back(plotSvg(tunePlot(kit, a, build), kPlotSize));
     }
-    out.html += checksSection(kit, build) + partsSection(kit, build) + boardSection(kit, build) +
+    out.html += checksSection(kit, build) + partsSection(judged) + boardSection(kit, build) +
                 remarksSection(kit, build);
     out.html += QStringLiteral(
         "<p>Verdicts count the instruments' own error where the guard-band rule was chosen. Band limits, "

@@ -5,11 +5,8 @@
 #include <filesystem>
 #include <vector>
 
-#include "core/proof/readiness.h"
-#include "formats/tables.h"
-#include "kit/build.h"
-#include "kit/kit.h"
 #include "look/plot.h"
+#include "station/judged.h"
 
 namespace ombrek {
 
@@ -22,7 +19,7 @@ struct Report {
 };
 
 /// Needs a QApplication (for the plots); the window's thread. @param now  seconds since 1970
-Report makeReport(const Kit& kit, const Build& build, const Tables& tables, std::int64_t now);
+Report makeReport(const Judged& judged, std::int64_t now);
 
 /// One self-contained HTML file, the plots inside as SVG.
 QByteArray reportAsHtml(const Report& report);

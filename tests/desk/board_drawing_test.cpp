@@ -5,9 +5,9 @@
 #include <set>
 
 #include "desk/winding/voice.h"
-#include "kit/inspection.h"
 #include "report/joint_picture.h"
 #include "report/photo_file.h"
+#include "station/inspection.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

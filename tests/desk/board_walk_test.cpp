@@ -5,9 +5,9 @@
 
 #include "desk/board/board_model.h"
 #include "desk/board/free_evenings.h"
-#include "kit/board.h"
-#include "kit/inspection.h"
-#include "kit/sitting.h"
+#include "station/board.h"
+#include "station/inspection.h"
+#include "station/sitting.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

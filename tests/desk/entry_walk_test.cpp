@@ -4,10 +4,10 @@
 #include <QTcpSocket>
 
 #include "desk/list/list_page.h"
-#include "kit/first_light.h"
-#include "kit/parts_in.h"
-#include "kit/tune.h"
-#include "kit/winding.h"
+#include "station/first_light.h"
+#include "station/parts_in.h"
+#include "station/tune.h"
+#include "station/winding.h"
 #include "window_fixture.h"
 
 using namespace ombrek;
@@ -203,7 +203,7 @@ TEST_CASE("an overload is typed as the meter shows it: the best isolation passes
 TEST_CASE("what was typed stays while one looks elsewhere, and goes where it was meant for") {
     Desk desk(fresh);
     desk.key(Qt::Key_F1);
-    const std::string ref = nextPart(desk.kit(), desk.build())->ref;
+    const std::string ref = nextPart(desk.session().judged())->ref;
     desk.type(QStringLiteral("10"));
     desk.key(Qt::Key_F3);
     desk.key(Qt::Key_F9);
@@ -323,7 +323,7 @@ TEST_CASE("attenuation, drop, way of measuring and the instruments' address outl
 TEST_CASE("after a restart Tune reads where its headline says") {
     Desk desk([](const std::filesystem::path& file) { partWay(file); });
     desk.key(Qt::Key_F5);
-    const Adjustment* a = nextAdjustment(desk.kit(), desk.build());
+    const Adjustment* a = nextAdjustment(desk.session().judged());
     REQUIRE(a != nullptr);
     const double next = tuneState(desk.kit(), *a, desk.build()).nextPosition;
     desk.key(Qt::Key_Return);

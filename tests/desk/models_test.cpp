@@ -8,10 +8,13 @@
 #include "desk/remedy/remedy_model.h"
 #include "desk/which_part/which_part_model.h"
 #include "desk/winding/winding_model.h"
-#include "kit/board.h"
 #include "kit/instrument.h"
 #include "report/plots.h"
 #include "report/report.h"
+#include "station/board.h"
+#include "station/judged.h"
+#include "station/phrases.h"
+#include "station/work.h"
 #include "window_fixture.h"
 
 using namespace ombrek;
@@ -33,21 +36,21 @@ bool holds(const std::string& text, const std::string& part) { return text.find(
 
 TEST_CASE("parts in: the next line, what to look for, and what the bag tells") {
     Build build;
-    PartsInView v = partsInView(kit(), build, "", "");
+    PartsInView v = partsInView({kit(), build}, "", "");
     CHECK(v.wanted->ref == "R51");  // by kind and value: the smallest resistor
     CHECK(v.shown == v.wanted);
     CHECK(holds(v.now, "Measure R51: one of two 10\u202fΩ, from bag A."));
     CHECK(holds(v.why, "marked brown black black gold"));
     CHECK(v.troubles.empty());
     read(build, "part:R1", 12.1e3, Unit::ohm);
-    v = partsInView(kit(), build, "", "");
+    v = partsInView({kit(), build}, "", "");
     CHECK(v.shown->ref == "R1");
     CHECK(v.wanted->ref == "R51");
     REQUIRE(v.troubles.size() == 1);
     CHECK(holds(v.troubles[0].head, "R1 10\u202fkΩ reads 12.1\u202fkΩ"));
     CHECK(holds(v.troubles[0].sentence, "looks like 12"));
     CHECK(holds(v.counts, "1 of another value"));
-    v = partsInView(kit(), build, "U1", "U1");
+    v = partsInView({kit(), build}, "U1", "U1");
     CHECK(holds(v.now, "Find U1"));
     CHECK(holds(v.why, "flat side as printed"));
     std::size_t dots = 0;
@@ -58,19 +61,19 @@ TEST_CASE("parts in: the next line, what to look for, and what the bag tells") {
 TEST_CASE("parts in: each depth asks in its own words") {
     Build build;
     build.depth = BagDepth::measureDoubtful;
-    CHECK(partsInView(kit(), build, "R64", "").now == "Is R64 marked red red red gold?");
-    CHECK(holds(partsInView(kit(), build, "C74", "").now, "Measure C74"));
-    CHECK(holds(partsInView(kit(), build, "C74", "").why, "measured because it sets a frequency"));
+    CHECK(partsInView({kit(), build}, "R64", "").now == "Is R64 marked red red red gold?");
+    CHECK(holds(partsInView({kit(), build}, "C74", "").now, "Measure C74"));
+    CHECK(holds(partsInView({kit(), build}, "C74", "").why, "measured because it sets a frequency"));
     build.depth = BagDepth::trustBag;
-    CHECK(partsInView(kit(), build, "R1", "").now == "Are there three of 10\u202fkΩ, from bag A?");
-    CHECK(holds(partsInView(kit(), build, "R1", "").why, "R1, R2, R80"));
+    CHECK(partsInView({kit(), build}, "R1", "").now == "Are there three of 10\u202fkΩ, from bag A?");
+    CHECK(holds(partsInView({kit(), build}, "R1", "").why, "R1, R2, R80"));
 }
 
 TEST_CASE("parts in: a small capacitor wants the clips' stray taken off first") {
     Build build;
-    CHECK(holds(partsInView(kit(), build, "C11", "", false).why, "F9"));
-    CHECK_FALSE(holds(partsInView(kit(), build, "C11", "", true).why, "F9"));
-    CHECK_FALSE(holds(partsInView(kit(), build, "C2", "", false).why, "F9"));  // 100 nF does not care
+    CHECK(holds(partsInView({kit(), build}, "C11", "", false).why, "F9"));
+    CHECK_FALSE(holds(partsInView({kit(), build}, "C11", "", true).why, "F9"));
+    CHECK_FALSE(holds(partsInView({kit(), build}, "C2", "", false).why, "F9"));  // 100 nF does not care
 }
 
 TEST_CASE("parts in: what a mark says is told beside what the list wants") {
@@ -83,26 +86,26 @@ TEST_CASE("parts in: what a mark says is told beside what the list wants") {
 
 TEST_CASE("which part is this: odds, open lines and readings ranked by need") {
     Build build;
-    WhichPartView v = whichPartView(kit(), build, 0, PartKind::inductor, 0);
+    WhichPartView v = whichPartView({kit(), build}, 0, PartKind::inductor, 0);
     CHECK(v.part == nullptr);
     CHECK(v.wanted.empty());
-    CHECK_FALSE(whichPartView(kit(), build, 0, PartKind::resistor, 0).wanted.empty());
+    CHECK_FALSE(whichPartView({kit(), build}, 0, PartKind::resistor, 0).wanted.empty());
     build.loose.push_back({5, PartKind::capacitor, "102", 0.97e-9, 1e-11});
-    v = whichPartView(kit(), build, 5, PartKind::capacitor, 0);
+    v = whichPartView({kit(), build}, 5, PartKind::capacitor, 0);
     REQUIRE(v.part != nullptr);
     CHECK(v.could.front().refs == std::vector<std::string>{"C27"});
     CHECK(v.could.front().odds > 0.95);
     CHECK(v.now == "It is C27, 1\u202fnF: Enter puts it there.");
     CHECK(v.readings.front().wanted);
     build.loose.front().value = NAN;
-    CHECK(holds(whichPartView(kit(), build, 5, PartKind::capacitor, 0).now, "a mark alone can lie"));
+    CHECK(holds(whichPartView({kit(), build}, 5, PartKind::capacitor, 0).now, "a mark alone can lie"));
 }
 
 TEST_CASE("what to do about it: a missing line looks again first, an offer is judged by its own limits") {
     Build build;
     build.parts["R82"] = PartMark::missing;
     const auto& drawers = practiceKit().drawers;
-    RemedyView v = remedyView(kit(), build, drawers, {}, 0, 0);
+    RemedyView v = remedyView({kit(), build}, drawers, {}, 0, 0);
     CHECK(holds(v.now, "R82 is missing: look again"));
     CHECK_FALSE(v.places.empty());
     REQUIRE_FALSE(v.offers.empty());
@@ -110,8 +113,8 @@ TEST_CASE("what to do about it: a missing line looks again first, an offer is ju
     CHECK(v.verdict.reading == Approx(1e6));
     CHECK(v.verdict.uncertainty == Approx(1e4));  // the 1 % of the part in the drawer
     build.remedies["R82"] = {Remedy::How::shopping, ""};
-    CHECK(holds(remedyView(kit(), build, drawers, {}, 0, 0).now, "settled"));
-    CHECK(holds(remedyView(kit(), Build{}, drawers, {}, 0, 0).now, "Nothing is wrong"));
+    CHECK(holds(remedyView({kit(), build}, drawers, {}, 0, 0).now, "settled"));
+    CHECK(holds(remedyView({kit(), Build{}}, drawers, {}, 0, 0).now, "Nothing is wrong"));
 }
 
 TEST_CASE("a parts list: doubtful rows first, corrected, confirmed and dropped") {
@@ -142,9 +145,9 @@ TEST_CASE("a parts list: doubtful rows first, corrected, confirmed and dropped")
 TEST_CASE("parts in: the bag is through") {
     Build build;
     for (const Part& part : kit().parts) build.parts[part.ref] = PartMark::trusted;
-    CHECK(holds(partsInView(kit(), build, "", "").now, "Every part is in"));
+    CHECK(holds(partsInView({kit(), build}, "", "").now, "Every part is in"));
     build.parts["R1"] = PartMark::missing;
-    const PartsInView v = partsInView(kit(), build, "", "");
+    const PartsInView v = partsInView({kit(), build}, "", "");
     CHECK(v.wanted == nullptr);
     CHECK(holds(v.now, "look again"));
 }
@@ -238,7 +241,7 @@ TEST_CASE("board: what is fitted now, what is in, what waits") {
     Build build;
     const auto order = stepOrder(kit(), Order::manual).value();
     for (const char* id : {"lay-out", "look-board", "r-supply"}) build.steps[id] = {};
-    const BoardView v = boardView(kit(), build, order, "");
+    const BoardView v = boardView({kit(), build}, "");
     CHECK(v.step->id == "d1");
     for (const auto& piece : v.pieces) {
         const auto& ref = piece.part->ref;
@@ -248,9 +251,9 @@ TEST_CASE("board: what is fitted now, what is in, what waits") {
         CHECK(piece.fitting == wanted);
     }
     CHECK(holds(v.why, "Parts in (F1) comes first"));
-    CHECK(holds(boardView(kit(), build, order, "e-supply").erratum, "C4"));
-    CHECK(holds(boardView(kit(), build, order, "t1").caution, "ventilate"));
-    CHECK(holds(boardView(kit(), build, order, "hold-supply").now, "Hold point: "));
+    CHECK(holds(boardView({kit(), build}, "e-supply").erratum, "C4"));
+    CHECK(holds(boardView({kit(), build}, "t1").caution, "ventilate"));
+    CHECK(holds(boardView({kit(), build}, "hold-supply").now, "Hold point: "));
 }
 
 TEST_CASE("first light: the page names limits, place and suspects") {
@@ -269,7 +272,7 @@ TEST_CASE("first light: the page names limits, place and suspects") {
 TEST_CASE("proof: one thing after the other, then the sum of it") {
     Build build;
     const auto view = [&] {
-        return proofView(kit(), build, shippedTables().profile(""), "", powerMethods().front());
+        return proofView({kit(), build, shippedTables().profile("")}, "", powerMethods().front());
     };
     CHECK(holds(view().now, "read the supply"));
     read(build, "proof:supply", 12.5, Unit::volt);
@@ -283,7 +286,7 @@ TEST_CASE("proof: one thing after the other, then the sum of it") {
     CHECK(holds(view().now, "not all of it is right"));
     read(build, "proof:harmonic:3", 65, Unit::decibel);
     CHECK(holds(view().now, "Proved"));
-    CHECK(proofView(Kit{}, build, shippedTables().profile(""), "", powerMethods().front()).items.empty());
+    CHECK(proofView({Kit{}, build, shippedTables().profile("")}, "", powerMethods().front()).items.empty());
 }
 
 TEST_CASE("plots hold what was read, what was fitted, and the limit") {
@@ -314,7 +317,7 @@ TEST_CASE("the report says what was passed knowingly, and escapes what people wr
     build.kitText = practiceKit().text;
     build.gates["power"] = {"<script>alert(1)</script> & meter \"low\"", 0};
     build.remarks["lay-out"] = "a < b";
-    const Report report = makeReport(kit(), build, shippedTables(), 1800000000);
+    const Report report = makeReport({kit(), build, shippedTables().profile("")}, 1800000000);
     const QByteArray html = reportAsHtml(report);
     CHECK(html.contains("passed knowingly"));
     CHECK(html.contains("&lt;script&gt;"));
@@ -352,15 +355,15 @@ TEST_CASE("a coil drawn the wrong way round for its holes is said") {
 TEST_CASE("board: what lies close by and suffers from heat, what is to be mended, what to have ready") {
     Build build;
     const auto order = stepOrder(kit(), Order::manual).value();
-    CHECK(boardView(kit(), build, order, "lay-out").tools.size() > 3);
-    CHECK(boardView(kit(), build, order, "d1").hot.empty());  // nothing is in yet
+    CHECK(boardView({kit(), build}, "lay-out").tools.size() > 3);
+    CHECK(boardView({kit(), build}, "d1").hot.empty());  // nothing is in yet
     for (const char* done : {"lay-out", "look-board", "e-supply"}) build.steps[done] = {};
-    const auto hot = boardView(kit(), build, order, "d1").hot;
+    const auto hot = boardView({kit(), build}, "d1").hot;
     CHECK_FALSE(hot.empty());
     for (const auto& ref : hot) CHECK(ref != "R1");
     build.steps["d1"] = {};
     build.findings.push_back({1, "D1", Finding::What::turned, 1, 0});
-    const BoardView v = boardView(kit(), build, order, "d1");
+    const BoardView v = boardView({kit(), build}, "d1");
     CHECK(v.now == "Mend D1: turned.");
     CHECK(holds(v.why, "wick"));
     const auto line = std::find_if(v.plan.begin(), v.plan.end(), [](const auto& l) { return l.id == "d1"; });
@@ -383,10 +386,11 @@ TEST_CASE("the report tells of holds passed knowingly and of what the loupe foun
     build.remarks["hold-supply"] = "proved on <another> meter";
     build.findings.push_back({1, "R1", Finding::What::bridge, 2000, 0});
     application();
-    const QString html = makeReport(kit(), build, shippedTables(), 5000).html;
+    const QString html = makeReport({kit(), build, shippedTables().profile("")}, 5000).html;
     CHECK(html.contains(QStringLiteral("Hold points passed knowingly")));
     CHECK(html.contains(QStringLiteral("proved on &lt;another&gt; meter")));
     CHECK(html.contains(QStringLiteral("bridge")));
     CHECK(html.contains(QStringLiteral("<b>open</b>")));
-    CHECK_FALSE(makeReport(kit(), Build{}, shippedTables(), 5000).html.contains(QStringLiteral("loupe")));
+    CHECK_FALSE(makeReport({kit(), Build{}, shippedTables().profile("")}, 5000)
+                    .html.contains(QStringLiteral("loupe")));
 }

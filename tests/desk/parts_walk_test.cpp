@@ -8,8 +8,8 @@
 #include "desk/list/list_page.h"
 #include "desk/pieces/band_picker.h"
 #include "formats/stock_csv.h"
-#include "kit/bag_story.h"
-#include "kit/parts_in.h"
+#include "station/bag_story.h"
+#include "station/parts_in.h"
 #include "window_fixture.h"
 
 using namespace ombrek;
@@ -55,7 +55,7 @@ TEST_CASE("the seeded troubles are all found by working the station with the pra
     CHECK(meterFor(desk.session().book().meters(), Unit::farad, 0)->zero == Approx(0.6e-12));
     desk.key(Qt::Key_Escape);
     CHECK(desk.window().page()->name() == QStringLiteral("Parts in"));
-    while (const Part* part = nextPart(desk.kit(), desk.build())) {
+    while (const Part* part = nextPart(desk.session().judged())) {
         const std::string ref = part->ref;
         desk.key(Qt::Key_Return);
         if (partVerdict(*part, desk.build()).state == VerdictState::notDone) desk.key(Qt::Key_N);
@@ -192,10 +192,10 @@ TEST_CASE("ways and depths change what is asked next, and survive a restart") {
     CHECK(desk.build().way == BagWay::beforeFitting);
     CHECK(desk.build().depth == BagDepth::trustBag);
     int steps = 0;
-    while (nextPart(desk.kit(), desk.build()) != nullptr && ++steps < 20) desk.key(Qt::Key_Return);
+    while (nextPart(desk.session().judged()) != nullptr && ++steps < 20) desk.key(Qt::Key_Return);
     CHECK(desk.now().contains(QStringLiteral("fit it")));
     CHECK(desk.build().parts.at("R1") == PartMark::trusted);
-    CHECK(countBag(desk.kit(), desk.build()).waiting > 0);
+    CHECK(countBag(desk.session().judged()).waiting > 0);
 }
 
 TEST_CASE("the whole bag on trust takes one Enter a line") {
@@ -203,11 +203,11 @@ TEST_CASE("the whole bag on trust takes one Enter a line") {
     desk.key(Qt::Key_H);
     desk.key(Qt::Key_H);
     int enters = 0;
-    while (nextPart(desk.kit(), desk.build()) != nullptr && ++enters < 200) desk.key(Qt::Key_Return);
-    CHECK(countBag(desk.kit(), desk.build()).in == int(desk.kit().parts.size()));
+    while (nextPart(desk.session().judged()) != nullptr && ++enters < 200) desk.key(Qt::Key_Return);
+    CHECK(countBag(desk.session().judged()).in == int(desk.kit().parts.size()));
     CHECK(enters < int(desk.kit().parts.size()) * 2 / 3);
     desk.key(Qt::Key_Z);
-    CHECK(nextPart(desk.kit(), desk.build()) != nullptr);
+    CHECK(nextPart(desk.session().judged()) != nullptr);
 }
 
 TEST_CASE("bands are entered by digit, by letter and by picking, and belong to the picker alone") {
@@ -274,7 +274,7 @@ TEST_CASE("a list pasted from a manual becomes a kit one can build") {
     CHECK(desk.kit().parts.size() == 13);
     CHECK(desk.kit().part("C5")->volts == 50);
     CHECK(desk.window().page()->name() == QStringLiteral("Parts in"));
-    CHECK(nextPart(desk.kit(), desk.build()) != nullptr);
+    CHECK(nextPart(desk.session().judged()) != nullptr);
     CHECK_FALSE(desk.kit().steps.empty());
     desk.key(Qt::Key_Z);  // the import is one action
     CHECK_FALSE(desk.session().hasBuild());
@@ -334,11 +334,11 @@ TEST_CASE("a packing list is set against the kit, and what did not come is marke
     REQUIRE(desk.waitFor([&] { return !page.working() && !page.lines().empty(); }));
     CHECK(desk.now() == QStringLiteral("2 parts did not come: Enter marks them."));
     desk.key(Qt::Key_Return);
-    const BagCount bag = countBag(desk.kit(), desk.build());
+    const BagCount bag = countBag(desk.session().judged());
     CHECK(bag.missing == 2);
     CHECK(desk.build().parts.at("R82") == PartMark::missing);
     desk.key(Qt::Key_Z);
-    CHECK(countBag(desk.kit(), desk.build()).missing == 0);
+    CHECK(countBag(desk.session().judged()).missing == 0);
 }
 
 TEST_CASE("drawers: found as one types, counted, added, changed, taken out") {

@@ -1,12 +1,12 @@
 #include <QFile>
 #include <algorithm>
 
-#include "kit/board.h"
-#include "kit/first_light.h"
-#include "kit/parts_in.h"
-#include "kit/sign_off.h"
-#include "kit/tune.h"
-#include "kit/winding.h"
+#include "station/board.h"
+#include "station/first_light.h"
+#include "station/parts_in.h"
+#include "station/sign_off.h"
+#include "station/tune.h"
+#include "station/winding.h"
 #include "window_fixture.h"
 
 using namespace ombrek;
@@ -20,18 +20,18 @@ void bagToList(Desk& desk) {
     CHECK(desk.now().contains(QStringLiteral("take the zero")));
     desk.key(Qt::Key_Return);
     desk.key(Qt::Key_F1);
-    while (const Part* part = nextPart(desk.kit(), desk.build())) {
+    while (const Part* part = nextPart(desk.session().judged())) {
         CHECK(desk.now().contains(qs(part->ref)));
         desk.key(Qt::Key_Return);
         if (desk.build().last("part:" + part->ref) == nullptr && desk.build().parts.count(part->ref) == 0)
             desk.key(Qt::Key_N);  // the clips find nothing
         REQUIRE(partVerdict(*part, desk.build()).state != VerdictState::notDone);
     }
-    const BagCount bag = countBag(desk.kit(), desk.build());
+    const BagCount bag = countBag(desk.session().judged());
     CHECK(bag.missing == 2);
     CHECK(bag.wrong == 3);
     // What was missing turns up, what was wrong is replaced: each is chosen with the arrows and typed in.
-    for (const Part* part : partsInOrder(desk.kit(), desk.build())) {
+    for (const Part* part : partsInOrder(desk.session().judged())) {
         if (partVerdict(*part, desk.build()).state == VerdictState::pass) continue;
         for (int guard = 0; guard < 300 && !desk.now().contains(QStringLiteral(" %1:").arg(qs(part->ref)));
              ++guard)
@@ -42,7 +42,7 @@ void bagToList(Desk& desk) {
         desk.key(Qt::Key_Return);
         CHECK(partVerdict(*part, desk.build()).state == VerdictState::pass);
     }
-    CHECK(countBag(desk.kit(), desk.build()).in == int(desk.kit().parts.size()));
+    CHECK(countBag(desk.session().judged()).in == int(desk.kit().parts.size()));
 }
 
 void windAll(Desk& desk) {
@@ -97,7 +97,7 @@ void makeChecks(Desk& desk) {
 void solderAll(Desk& desk) {
     desk.key(Qt::Key_F3);
     int guard = 0;
-    while (const Step* step = nextStep(desk.kit(), desk.session().order(), desk.build())) {
+    while (const Step* step = nextStep(desk.kit(), desk.session().judged().order(), desk.build())) {
         REQUIRE(++guard < 200);
         INFO(step->id);
         desk.key(Qt::Key_Return);
@@ -109,7 +109,7 @@ void solderAll(Desk& desk) {
 void tuneAll(Desk& desk) {
     desk.key(Qt::Key_F5);
     int guard = 0;
-    while (const Adjustment* a = nextAdjustment(desk.kit(), desk.build())) {
+    while (const Adjustment* a = nextAdjustment(desk.session().judged())) {
         REQUIRE(++guard < 100);
         INFO(a->title << ": " << tuneState(desk.kit(), *a, desk.build()).sentence);
         desk.key(Qt::Key_Return);
@@ -154,9 +154,9 @@ TEST_CASE("from an empty book to a signed-off report with keys alone") {
     tuneAll(desk);
     proveAll(desk);
     signOff(desk);
-    const Readiness ready = readiness(desk.kit(), desk.build(), desk.session().profile());
+    const Readiness ready = desk.session().judged().readiness();
     CHECK(ready.fit());
     CHECK(ready.earned() == int(ready.gates.size()));
     desk.reopen();  // and it is all still there
-    CHECK(readiness(desk.kit(), desk.build(), desk.session().profile()).fit());
+    CHECK(desk.session().judged().readiness().fit());
 }

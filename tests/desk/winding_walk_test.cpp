@@ -3,7 +3,7 @@
 #include <fstream>
 
 #include "desk/winding/picture_page.h"
-#include "kit/winding.h"
+#include "station/winding.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

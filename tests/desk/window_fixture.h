@@ -7,11 +7,11 @@
 #include <memory>
 
 #include "at_end.h"
-#include "bench/bench_server.h"
 #include "bench_fixture.h"
 #include "desk/window.h"
-#include "kit/key_down.h"
 #include "look/colours.h"
+#include "practice/bench_server.h"
+#include "station/key_down.h"
 
 namespace ombrek {
 

@@ -8,11 +8,11 @@
 
 #include "desk/pieces/state_list.h"
 #include "desk/stations.h"
-#include "kit/board.h"
-#include "kit/parts_in.h"
-#include "kit/proof.h"
-#include "kit/sign_off.h"
-#include "kit/winding.h"
+#include "station/board.h"
+#include "station/parts_in.h"
+#include "station/proof.h"
+#include "station/sign_off.h"
+#include "station/winding.h"
 #include "window_fixture.h"
 
 using namespace ombrek;
@@ -61,7 +61,7 @@ TEST_CASE("undo and do again by key, also over a restart") {
 TEST_CASE("a reading is typed with the first digit, and nonsense loses nothing") {
     Desk desk(fresh);
     desk.key(Qt::Key_F1);
-    const Part& first = *nextPart(desk.kit(), desk.build());
+    const Part& first = *nextPart(desk.session().judged());
     desk.type(QStringLiteral("9,95k"));
     desk.key(Qt::Key_Return);
     REQUIRE(desk.build().last("part:" + first.ref));
@@ -92,8 +92,9 @@ TEST_CASE("a bench that is not there gives a line and the page goes on") {
 TEST_CASE("an unearned hold is refused, and passed knowingly with a reason") {
     Desk desk(fresh);
     desk.key(Qt::Key_F3);
-    while (!nextStep(desk.kit(), desk.session().order(), desk.build())->hold) desk.key(Qt::Key_Return);
-    const std::string hold = nextStep(desk.kit(), desk.session().order(), desk.build())->id;
+    while (!nextStep(desk.kit(), desk.session().judged().order(), desk.build())->hold)
+        desk.key(Qt::Key_Return);
+    const std::string hold = nextStep(desk.kit(), desk.session().judged().order(), desk.build())->id;
     CHECK(desk.now().startsWith(QStringLiteral("Hold point: ")));
     desk.key(Qt::Key_Return);
     CHECK_FALSE(desk.build().done(hold));
@@ -357,7 +358,7 @@ TEST_CASE("random keys never break the window, and undo brings all of it back") 
 
 TEST_CASE("stations say how far they have come") {
     Desk desk(partWay);
-    const auto lines = stationLines(desk.kit(), desk.build(), desk.session().profile());
+    const auto lines = stationLines(desk.session().judged());
     REQUIRE(lines.size() == 7);
     CHECK(lines[0].state == QStringLiteral("104 of 117, 2 missing"));
     CHECK(lines[1].state == QStringLiteral("5 of 9 coils"));

@@ -5,15 +5,16 @@
 #include <random>
 #include <sstream>
 
-#include "bench/truth.h"
 #include "core/parts/bands.h"
+#include "formats/accuracy_text.h"
 #include "formats/kit_json.h"
 #include "formats/packing_list.h"
 #include "formats/parts_list.h"
 #include "formats/placement.h"
 #include "formats/stock_csv.h"
+#include "formats/stock_text.h"
 #include "kit/instrument.h"
-#include "kit/stock_text.h"
+#include "practice/truth.h"
 
 using namespace ombrek;
 

@@ -6,6 +6,7 @@
 #include "formats/packing_list.h"
 #include "formats/parts_list.h"
 #include "formats/stock_csv.h"
+#include "station/work.h"
 
 using namespace ombrek;
 

@@ -5,10 +5,10 @@
 #include <set>
 
 #include "core/quantity/quantity.h"
-#include "kit/board.h"
-#include "kit/inspection.h"
 #include "kit/package.h"
-#include "kit/sitting.h"
+#include "station/board.h"
+#include "station/inspection.h"
+#include "station/sitting.h"
 
 namespace ombrek {
 namespace {
@@ -86,8 +86,10 @@ void findHot(BoardView& v) {
 
 }  // namespace
 
-BoardView boardView(const Kit& kit, const Build& build, const std::vector<std::size_t>& order,
-                    const std::string& chosen) {
+BoardView boardView(const Judged& judged, const std::string& chosen) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
+    const auto& order = judged.order();
     BoardView v;
     for (const std::size_t i : order) {
         const Step& step = kit.steps[i];

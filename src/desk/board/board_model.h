@@ -5,10 +5,10 @@
 #include <vector>
 
 #include "core/proof/readiness.h"
-#include "kit/board.h"
 #include "kit/build.h"
 #include "kit/kit.h"
 #include "report/board_drawing.h"
+#include "station/judged.h"
 
 namespace ombrek {
 
@@ -38,8 +38,7 @@ struct BoardView {
 };
 
 /// @param order  indices into kit.steps @param chosen  step id; empty: the next to do
-BoardView boardView(const Kit& kit, const Build& build, const std::vector<std::size_t>& order,
-                    const std::string& chosen);
+BoardView boardView(const Judged& judged, const std::string& chosen);
 
 /// Designators whose name or value fits what is typed, as one types it: "R14", "4k7", "100n".
 std::vector<std::string> findParts(const Kit& kit, const std::string& typed);

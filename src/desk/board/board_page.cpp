@@ -13,9 +13,9 @@
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
 #include "formats/placement.h"
-#include "kit/board.h"
-#include "kit/sitting.h"
 #include "report/build_sheet.h"
+#include "station/board.h"
+#include "station/sitting.h"
 
 namespace ombrek {
 
@@ -33,7 +33,7 @@ BoardPage::BoardPage(Session& session)
     addKeys();
     addRoomKeys();
     connect(list_, &StateList::picked, this, [this](int row) {
-        chosen_ = qs(session_.kit().steps[session_.order()[std::size_t(row)]].id);
+        chosen_ = qs(session_.kit().steps[session_.judged().order()[std::size_t(row)]].id);
         refresh();
     });
 }
@@ -92,9 +92,7 @@ void BoardPage::addRoomKeys() {
     rare("P", "print the build sheet", [this] { buildSheet(); });
 }
 
-BoardView BoardPage::view() const {
-    return boardView(session_.kit(), session_.build(), session_.order(), chosen_.toStdString());
-}
+BoardView BoardPage::view() const { return boardView(session_.judged(), chosen_.toStdString()); }
 
 /// A sitting begins with what it will want: Enter shows that once before it does a step.
 bool BoardPage::mustLookAhead() const {
@@ -271,9 +269,10 @@ void BoardPage::writeKit() {
 void BoardPage::buildSheet() {
     askFile(QStringLiteral("Print the build sheet to"),
             qs(session_.kit().id) + QStringLiteral("-build-sheet.pdf"), [this](const QString& file) {
-                writeOut(file, [kit = session_.kit(), build = session_.build(), order = session_.order()] {
-                    return buildSheetAsPdf(kit, build, order);
-                });
+                writeOut(file,
+                         [kit = session_.kit(), build = session_.build(), order = session_.judged().order()] {
+                             return buildSheetAsPdf(kit, build, order);
+                         });
             });
 }
 

@@ -160,8 +160,7 @@ void InspectionPage::refresh() {
     }
     BoardDrawing drawing;
     drawing.board = session_.kit().board;
-    for (BoardPiece piece :
-         boardView(session_.kit(), session_.build(), session_.order(), std::string()).pieces) {
+    for (BoardPiece piece : boardView(session_.judged(), std::string()).pieces) {
         if (piece.fitting == BoardPiece::Fitting::now) piece.fitting = BoardPiece::Fitting::waits;
         const bool here = !parts.empty() && piece.part == parts[std::size_t(at_)];
         if (here) piece.fitting = BoardPiece::Fitting::now;

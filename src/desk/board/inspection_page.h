@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
-#include "kit/inspection.h"
+#include "station/inspection.h"
 
 namespace ombrek {
 

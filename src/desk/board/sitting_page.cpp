@@ -9,8 +9,8 @@
 #include "desk/pieces/text.h"
 #include "desk/stations.h"
 #include "formats/calendar.h"
-#include "kit/sitting.h"
-#include "kit/work.h"
+#include "station/sitting.h"
+#include "station/work.h"
 
 namespace ombrek {
 namespace {
@@ -200,7 +200,7 @@ void SittingPage::showAhead() {
     const double minutes = std::max(10, std::atoi(session_.book().preference("sitting").c_str()));
     const bool asked = !session_.book().preference("sitting").empty();
     const SittingAhead ahead =
-        sittingAhead(session_.kit(), session_.build(), session_.order(), asked ? minutes : 120);
+        sittingAhead(session_.kit(), session_.build(), session_.judged().order(), asked ? minutes : 120);
     if (ahead.steps.empty()) {
         setNow(QStringLiteral("Nothing is left on the board."), QStringLiteral("F4 goes to First light."));
     } else {
@@ -219,7 +219,7 @@ void SittingPage::showAhead() {
 void SittingPage::showPace() {
     const std::vector<WorkDone> done = workDone(session_.kit(), session_.build());
     const Pace pace(done);
-    const PlanTime time = planTime(session_.kit(), session_.build());
+    const PlanTime& time = session_.judged().planTime();
     std::vector<Card::Fact> facts{
         {QStringLiteral("At the bench so far"), hoursAndMinutes(time.spent)},
         {QStringLiteral("Left, probably"), hoursAndMinutes(time.left.middle)},

@@ -10,8 +10,8 @@
 #include "formats/files.h"
 #include "formats/parts_list.h"
 #include "formats/stock_csv.h"
-#include "kit/bag_story.h"
-#include "kit/stock_text.h"
+#include "formats/stock_text.h"
+#include "station/bag_story.h"
 
 namespace ombrek {
 
@@ -215,7 +215,7 @@ void DrawersPage::putSpares() {
     if (!session_.hasBuild()) return;
     std::vector<std::int64_t> ids;
     std::vector<StockLine> lines;
-    for (const BagTrouble& t : bagStory(session_.kit(), session_.build()).troubles) {
+    for (const BagTrouble& t : session_.judged().story().troubles) {
         if (t.what != BagTrouble::What::over) continue;
         for (const LoosePart& part : session_.build().loose) {
             if (part.id != t.loose) continue;

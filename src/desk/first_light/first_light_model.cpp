@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "kit/first_light.h"
-#include "kit/inspection.h"
+#include "station/first_light.h"
+#include "station/inspection.h"
 
 namespace ombrek {
 namespace {

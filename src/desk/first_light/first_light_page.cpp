@@ -6,7 +6,7 @@
 #include "desk/first_light/first_light_model.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/reading_card.h"
-#include "kit/first_light.h"
+#include "station/first_light.h"
 
 namespace ombrek {
 

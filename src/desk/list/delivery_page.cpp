@@ -4,12 +4,12 @@
 #include <QGuiApplication>
 #include <map>
 
-#include "desk/parts_in/parts_in_model.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
 #include "formats/files.h"
 #include "formats/parts_list.h"
+#include "station/phrases.h"
 
 namespace ombrek {
 namespace {
@@ -106,7 +106,7 @@ std::vector<std::string> DeliveryPage::notCome() const {
         int missing = line.wanted - line.shipped;
         for (auto ref = line.refs.rbegin(); ref != line.refs.rend() && missing > 0; ++ref, --missing) {
             const Part* part = session_.kit().part(*ref);
-            if (part != nullptr && partVerdict(*part, session_.build()).state == VerdictState::notDone)
+            if (part != nullptr && session_.judged().part(*part).state == VerdictState::notDone)
                 out.push_back(*ref);
         }
     }

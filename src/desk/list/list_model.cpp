@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <map>
 
-#include "desk/parts_in/parts_in_model.h"
+#include "station/phrases.h"
 
 namespace ombrek {
 namespace {

@@ -7,6 +7,7 @@
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
+#include "formats/accuracy_text.h"
 
 namespace ombrek {
 namespace {

@@ -4,6 +4,8 @@
 #include <array>
 #include <cmath>
 
+#include "station/phrases.h"
+
 namespace ombrek {
 namespace {
 
@@ -19,17 +21,6 @@ const std::vector<RowOf>& rowsOfBag() {
                                          {"Trimmers", {PartKind::trimmer, PartKind::crystal}},
                                          {"Other", {PartKind::other}}};
     return rows;
-}
-
-std::string toleranceText(const Part& part) {
-    return part.nominal > 0 ? part.value + " ±" + personNumber(part.tolerance) + "\u202f%" : part.value;
-}
-
-/// "three" of "one of three 4.7 kΩ"; larger counts in figures.
-std::string countWord(std::size_t count) {
-    static constexpr std::array<const char*, 10> words{"no",   "one", "two",   "three", "four",
-                                                       "five", "six", "seven", "eight", "nine"};
-    return count < words.size() ? words[count] : std::to_string(count);
 }
 
 std::string nowSentence(const Kit& kit, const Part& part, const PartAsk& ask) {
@@ -83,21 +74,19 @@ const Part* lastRead(const Kit& kit, const Build& build) {
     return hit == build.readings.rend() ? nullptr : kit.part(hit->subject.substr(5));
 }
 
-void fillBag(const Kit& kit, const Build& build, PartsInView& out) {
-    const auto order = partsInOrder(kit, build);
-    for (const RowOf& row : rowsOfBag()) {
-        PartsInView::Row shown{row.name, {}};
-        for (const Part* each : order) {
-            const Part& part = *each;
-            if (std::find(row.kinds.begin(), row.kinds.end(), part.kind) == row.kinds.end()) continue;
-            shown.dots.push_back({part.ref, partVerdict(part, build).state});
-        }
-        if (!shown.dots.empty()) out.rows.push_back(std::move(shown));
+void fillBag(const Judged& judged, PartsInView& out) {
+    std::array<std::size_t, kPartKinds> rowOf{};
+    for (std::size_t row = 0; row < rowsOfBag().size(); ++row) {
+        out.rows.push_back({rowsOfBag()[row].name, {}});
+        for (const PartKind kind : rowsOfBag()[row].kinds) rowOf[std::size_t(kind)] = row;
     }
-    BagStory story = bagStory(kit, build);
-    out.troubles = std::move(story.troubles);
-    out.decider = std::move(story.decider);
-    for (const BagTrouble& t : out.troubles) out.remedies.push_back(remedyText(build, t.ref));
+    for (const Part* part : judged.partsInOrder())
+        out.rows[rowOf[std::size_t(part->kind)]].dots.push_back({part->ref, judged.part(*part).state});
+    std::erase_if(out.rows, [](const PartsInView::Row& row) { return row.dots.empty(); });
+    const BagStory& story = judged.story();
+    out.troubles = story.troubles;
+    out.decider = story.decider;
+    for (const BagTrouble& t : out.troubles) out.remedies.push_back(remedyText(judged.build(), t.ref));
 }
 
 /// Why nothing is asked for: everything is known, or the board has to catch up first.
@@ -117,67 +106,33 @@ void nothingWanted(const Build& build, const BagCount& bag, PartsInView& out) {
 
 }  // namespace
 
-PartsInView partsInView(const Kit& kit, const Build& build, const std::string& wanted,
-                        const std::string& shown, bool zeroTaken) {
+PartsInView partsInView(const Judged& judged, const std::string& wanted, const std::string& shown,
+                        bool zeroTaken) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
     PartsInView out;
-    out.wanted = wanted.empty() ? nextPart(kit, build) : kit.part(wanted);
+    out.wanted = wanted.empty() ? nextPart(judged) : kit.part(wanted);
     out.shown = shown.empty() ? lastRead(kit, build) : kit.part(shown);
     if (out.shown == nullptr) out.shown = out.wanted;
-    const BagCount bag = countBag(kit, build);
+    const BagCount& bag = judged.bag();
     out.counts = countsText(bag);
     if (out.wanted != nullptr) {
-        out.ask = askFor(kit, build, *out.wanted);
+        out.ask = askFor(judged, *out.wanted);
         out.now = nowSentence(kit, *out.wanted, out.ask);
         out.why = whySentence(*out.wanted, out.ask, zeroTaken);
     } else {
         nothingWanted(build, bag, out);
     }
     if (out.shown != nullptr) {
-        out.beside = toleranceText(*out.shown);
-        out.verdict = partVerdict(*out.shown, build);
+        out.beside = valueText(*out.shown);
+        out.verdict = judged.part(*out.shown);
         if (out.shown->measurable() && !std::isfinite(out.verdict.reading)) {
             out.verdict.limits = partLimits(*out.shown);
             out.verdict.unit = out.shown->unit;
         }
     }
-    fillBag(kit, build, out);
+    fillBag(judged, out);
     return out;
-}
-
-std::string listed(const std::vector<std::string>& refs, std::size_t most) {
-    std::string out;
-    for (std::size_t i = 0; i < refs.size() && i < most; ++i) out += (i ? ", " : "") + refs[i];
-    if (refs.size() > most) out += " and " + std::to_string(refs.size() - most) + " more";
-    return out;
-}
-
-std::string markSentence(const Part& part, const std::string& printed) {
-    if (markAgrees(part, printed)) return printed + " is as the list wants.";
-    if (!part.measurable())
-        return printed + " is not " + (part.mark.empty() ? part.value : part.mark) +
-               ": E accepts another type.";
-    const auto readings = readMark(printed, part.kind);
-    if (readings.empty()) return "\"" + printed + "\" is no mark that is known: measure it.";
-    const MarkReading& r = readings.front();
-    const std::string tolerance = toleranceText(r);
-    return printed + " is " + formatQuantity(r.value, r.unit, 4) +
-           (tolerance.empty() ? "" : " " + tolerance) + ", not " + part.value + ": measure it.";
-}
-
-std::string remedyText(const Build& build, const std::string& ref) {
-    const auto remedy = build.remedies.find(ref);
-    if (remedy == build.remedies.end()) return "";
-    switch (remedy->second.how) {
-        case Remedy::How::drawer:
-            return "from your drawers: " + remedy->second.note;
-        case Remedy::How::shopping:
-            return "on the shopping list";
-        case Remedy::How::supplier:
-            return "asked of the supplier";
-        case Remedy::How::equivalent:
-            return "another type: " + remedy->second.note;
-    }
-    return "";
 }
 
 }  // namespace ombrek

@@ -3,10 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "kit/bag_story.h"
-#include "kit/build.h"
-#include "kit/kit.h"
-#include "kit/parts_in.h"
+#include "station/judged.h"
 
 namespace ombrek {
 
@@ -37,16 +34,7 @@ struct PartsInView {
 /// @param wanted  designator the builder chose; empty: the first that nothing is known of
 /// @param shown   designator to show; empty: the part last read, or else `wanted`
 /// @param zeroTaken  whether the stray of the L/C meter's clips is known
-PartsInView partsInView(const Kit& kit, const Build& build, const std::string& wanted,
-                        const std::string& shown, bool zeroTaken = true);
-
-/// "R14, R15, R20 and 4 more".
-std::string listed(const std::vector<std::string>& refs, std::size_t most = 4);
-
-/// What a mark read from a part says beside what the list wants: "104K is 100 nF ±10 %, as the list wants."
-std::string markSentence(const Part& part, const std::string& printed);
-
-/// "from drawer B3", "on the shopping list"; empty for a line without a decision.
-std::string remedyText(const Build& build, const std::string& ref);
+PartsInView partsInView(const Judged& judged, const std::string& wanted, const std::string& shown,
+                        bool zeroTaken = true);
 
 }  // namespace ombrek

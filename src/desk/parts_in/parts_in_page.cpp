@@ -8,8 +8,9 @@
 #include "desk/pieces/reading_card.h"
 #include "desk/pieces/text.h"
 #include "desk/pieces/trouble_line.h"
-#include "kit/inspection.h"
 #include "report/labels.h"
+#include "station/inspection.h"
+#include "station/phrases.h"
 
 namespace ombrek {
 
@@ -82,8 +83,7 @@ void PartsInPage::addKeys() {
 
 PartsInView PartsInPage::view() const {
     const auto lc = meterFor(session_.book().meters(), Unit::farad, 0);
-    return partsInView(session_.kit(), session_.build(), wanted_.toStdString(), shown_.toStdString(),
-                       lc && lc->zero != 0);
+    return partsInView(session_.judged(), wanted_.toStdString(), shown_.toStdString(), lc && lc->zero != 0);
 }
 
 void PartsInPage::begin(const QString& about) {
@@ -174,7 +174,7 @@ void PartsInPage::acceptOther() {
 }
 
 void PartsInPage::choose(int by) {
-    const auto parts = partsInOrder(session_.kit(), session_.build());
+    const auto& parts = session_.judged().partsInOrder();
     const PartsInView v = view();
     const int count = int(parts.size());
     const auto hit = std::find(parts.begin(), parts.end(), v.wanted);
@@ -197,7 +197,7 @@ void PartsInPage::print() {
                          QStringLiteral(".pdf");
     askFile(QStringLiteral("Print the %1 to").arg(qs(labelsName(session_.build().way))), name,
             [this](const QString& file) {
-                const LabelSheet sheet = labelSheet(session_.kit(), session_.build());
+                const LabelSheet sheet = labelSheet(session_.judged());
                 writeOut(file, [sheet] { return labelsAsPdf(sheet); });
             });
 }

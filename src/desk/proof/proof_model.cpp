@@ -3,7 +3,7 @@
 #include <cmath>
 
 #include "core/proof/frequency.h"
-#include "kit/rests_on.h"
+#include "station/rests_on.h"
 
 namespace ombrek {
 namespace {
@@ -61,8 +61,9 @@ void say(const Kit& kit, const PowerMethod& method, ProofView& v) {
 
 }  // namespace
 
-ProofView proofView(const Kit& kit, const Build& build, const LimitProfile& profile,
-                    const std::string& chosen, const PowerMethod& method) {
+ProofView proofView(const Judged& judged, const std::string& chosen, const PowerMethod& method) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
     ProofView v;
     if (!kit.ratings.transmits()) {
         const bool silent = kit.ratings.mayTransmit();
@@ -72,7 +73,7 @@ ProofView proofView(const Kit& kit, const Build& build, const LimitProfile& prof
                        : "F7 goes to Sign-off.";
         return v;
     }
-    v.proof = proofState(kit, build, profile);
+    v.proof = judged.proof();
     fillItems(kit, build, method, v);
     v.inHand = v.items.size();
     for (std::size_t i = 0; i < v.items.size(); ++i) {

@@ -5,7 +5,7 @@
 
 #include "kit/build.h"
 #include "kit/kit.h"
-#include "kit/proof.h"
+#include "station/judged.h"
 
 namespace ombrek {
 
@@ -26,7 +26,6 @@ struct ProofView {
 };
 
 /// @param chosen  subject; empty: the first not measured @param method  power method in use
-ProofView proofView(const Kit& kit, const Build& build, const LimitProfile& profile,
-                    const std::string& chosen, const PowerMethod& method);
+ProofView proofView(const Judged& judged, const std::string& chosen, const PowerMethod& method);
 
 }  // namespace ombrek

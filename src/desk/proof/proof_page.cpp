@@ -66,8 +66,7 @@ void ProofPage::addKeys() {
 }
 
 ProofView ProofPage::view() const {
-    return proofView(session_.kit(), session_.build(), session_.profile(), chosen_.toStdString(),
-                     session_.powerWay());
+    return proofView(session_.judged(), chosen_.toStdString(), session_.powerWay());
 }
 
 Reading ProofPage::pattern(const ProofView& v) const {

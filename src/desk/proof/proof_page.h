@@ -1,8 +1,8 @@
 #pragma once
 
 #include "desk/page.h"
-#include "kit/key_down.h"
-#include "kit/proof.h"
+#include "station/key_down.h"
+#include "station/proof.h"
 
 namespace ombrek {
 

@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "desk/parts_in/parts_in_model.h"
-#include "kit/parts_in.h"
+#include "station/parts_in.h"
+#include "station/phrases.h"
 
 namespace ombrek {
 namespace {
@@ -60,10 +60,12 @@ void listWays(RemedyView& out) {
 
 }  // namespace
 
-RemedyView remedyView(const Kit& kit, const Build& build, const std::vector<StockLine>& stock,
+RemedyView remedyView(const Judged& judged, const std::vector<StockLine>& stock,
                       const std::vector<Promise>& promises, std::size_t at, std::size_t offer) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
     RemedyView out;
-    out.troubles = bagStory(kit, build).troubles;
+    out.troubles = judged.story().troubles;
     if (out.troubles.empty()) {
         out.now = "Nothing is wrong with the bag.";
         out.why = "Esc goes back.";
@@ -78,7 +80,7 @@ RemedyView remedyView(const Kit& kit, const Build& build, const std::vector<Stoc
         out.promised = std::any_of(promises.begin(), promises.end(), [&](const Promise& p) {
             return p.build == build.id && p.ref == trouble.ref;
         });
-        out.places = lookAgain(kit, build, trouble.ref);
+        out.places = lookAgain(judged, trouble.ref);
         out.offers = fromDrawers(*out.part, stock, promises, build.id);
         for (const Substitute& s : out.offers) out.offerTexts.push_back(describe(s, stock));
         out.beside = "wanted: " + out.part->value;

@@ -3,8 +3,8 @@
 #include <string>
 #include <vector>
 
-#include "kit/bag_story.h"
-#include "kit/remedy.h"
+#include "station/judged.h"
+#include "station/remedy.h"
 
 namespace ombrek {
 
@@ -25,7 +25,7 @@ struct RemedyView {
 };
 
 /// @param at      trouble @param offer  line of the offers
-RemedyView remedyView(const Kit& kit, const Build& build, const std::vector<StockLine>& stock,
+RemedyView remedyView(const Judged& judged, const std::vector<StockLine>& stock,
                       const std::vector<Promise>& promises, std::size_t at, std::size_t offer);
 
 }  // namespace ombrek

@@ -6,6 +6,7 @@
 #include "desk/pieces/text.h"
 #include "desk/pieces/trouble_line.h"
 #include "formats/csv.h"
+#include "report/supplier_letter.h"
 
 namespace ombrek {
 
@@ -126,18 +127,18 @@ void RemedyPage::next(int by) {
 
 /// Everything that is wrong and has no decision yet is decided this way, in one action each.
 void RemedyPage::decide(Remedy::How how) {
-    const Build build = session_.build();
+    const auto& decided = session_.build().remedies;
     std::vector<std::string> refs;
-    for (const ShoppingLine& line : shoppingList(session_.kit(), build)) {
+    for (const ShoppingLine& line : shoppingList(session_.judged())) {
         for (const std::string& ref : line.refs) {
-            if (!build.remedies.contains(ref)) refs.push_back(ref);
+            if (!decided.contains(ref)) refs.push_back(ref);
         }
     }
     if (!refs.empty()) session_.keep(session_.book().decideAll(refs, {how, ""}));
 }
 
 void RemedyPage::shopping() {
-    const auto lines = shoppingList(session_.kit(), session_.build());
+    const auto lines = shoppingList(session_.judged());
     if (lines.empty()) return session_.say(QStringLiteral("There is nothing to buy."));
     askFile(QStringLiteral("Write the shopping list to"),
             qs(session_.kit().id) + QStringLiteral("-shopping.csv"), [this, lines](const QString& file) {
@@ -153,7 +154,7 @@ void RemedyPage::shopping() {
 }
 
 void RemedyPage::letter() {
-    const std::string text = supplierLetter(session_.kit(), session_.build());
+    const std::string text = supplierLetter(session_.judged());
     askFile(QStringLiteral("Write the letter to"), qs(session_.kit().id) + QStringLiteral("-letter.txt"),
             [this, text](const QString& file) {
                 writeOut(
@@ -165,8 +166,7 @@ void RemedyPage::letter() {
 void RemedyPage::refresh() {
     if (!session_.hasBuild()) return;
     stock_ = session_.drawers();
-    view_ =
-        remedyView(session_.kit(), session_.build(), stock_->lines, session_.book().promises(), at_, offer_);
+    view_ = remedyView(session_.judged(), stock_->lines, session_.book().promises(), at_, offer_);
     setNow(qs(view_.now), qs(view_.why));
     const bool offered = !view_.offers.empty();
     reading_->show(

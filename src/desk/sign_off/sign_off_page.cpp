@@ -6,8 +6,8 @@
 #include "desk/pieces/text.h"
 #include "desk/pieces/trouble_line.h"
 #include "desk/sign_off/gate_list.h"
-#include "kit/sign_off.h"
 #include "report/report.h"
+#include "station/sign_off.h"
 
 namespace ombrek {
 
@@ -63,7 +63,7 @@ void SignOffPage::passKnowingly() {
     askText(QStringLiteral("Why go on?"), qs(g->reason), [this, id](const QString& reason) {
         chosen_.clear();
         // The reason is given for the evidence as it is now.
-        for (const Gate& gate : readiness(session_.kit(), session_.build(), session_.profile()).gates) {
+        for (const Gate& gate : session_.judged().readiness().gates) {
             if (gate.id == id)
                 session_.keep(session_.book().passGate(id, reason.toStdString(), basisOf(gate.evidence)));
         }
@@ -81,14 +81,14 @@ void SignOffPage::choose(int by) {
 void SignOffPage::askReport(bool pdf) {
     const QString name = qs(session_.kit().id) + (pdf ? QStringLiteral(".pdf") : QStringLiteral(".html"));
     askFile(QStringLiteral("Write the report to"), name, [this, pdf](const QString& file) {
-        const Report report = makeReport(session_.kit(), session_.build(), session_.tables(), wallClock());
+        const Report report = makeReport(session_.judged(), wallClock());
         writeOut(file, [report, pdf] { return pdf ? reportAsPdf(report) : reportAsHtml(report); });
     });
 }
 
 void SignOffPage::refresh() {
     if (!session_.hasBuild()) return;
-    readiness_ = readiness(session_.kit(), session_.build(), session_.profile());
+    readiness_ = session_.judged().readiness();
     const Gate* g = gate();
     if (g == nullptr) return;
     if (readiness_.fit()) {

@@ -8,9 +8,9 @@
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/verdict_line.h"
 #include "desk/tune/trimmer_view.h"
-#include "kit/rests_on.h"
-#include "kit/tune.h"
 #include "report/plots.h"
+#include "station/rests_on.h"
+#include "station/tune.h"
 
 namespace ombrek {
 namespace {
@@ -104,7 +104,7 @@ void TunePage::addKeys() {
 const Adjustment* TunePage::adjustment() const {
     const Kit& kit = session_.kit();
     if (const Adjustment* chosen = kit.adjustment(chosen_.toStdString())) return chosen;
-    if (const Adjustment* next = nextAdjustment(kit, session_.build())) return next;
+    if (const Adjustment* next = nextAdjustment(session_.judged())) return next;
     return kit.adjustments.empty() ? nullptr : &kit.adjustments.back();
 }
 
@@ -116,8 +116,8 @@ Reading TunePage::pattern() const {
 void TunePage::go() {
     const Adjustment* a = adjustment();
     if (a == nullptr) return;
-    const bool settled = tuneState(session_.kit(), *a, session_.build()).state == VerdictState::pass;
-    const Adjustment* next = nextAdjustment(session_.kit(), session_.build());
+    const bool settled = session_.judged().tune(*a).state == VerdictState::pass;
+    const Adjustment* next = nextAdjustment(session_.judged());
     if (const LoadAsk ask = load(); !settled && !ask.clear()) {
         if (ask.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
         return;
@@ -171,7 +171,7 @@ void TunePage::refresh() {
     // The adjustment in hand stays until another is chosen, so that the curve does not vanish when it
     // settles.
     chosen_ = qs(a->id);
-    const TuneState state = tuneState(kit, *a, session_.build());
+    const TuneState& state = session_.judged().tune(*a);
     if (placed_ !=
         chosen_) {  // the mark stands where the next reading is wanted, to the thousandth that is kept
         placed_ = chosen_;
@@ -179,7 +179,7 @@ void TunePage::refresh() {
     }
     const LoadAsk ask = load();
     if (state.state == VerdictState::pass) {
-        const Adjustment* next = nextAdjustment(kit, session_.build());
+        const Adjustment* next = nextAdjustment(session_.judged());
         setNow(QStringLiteral("%1: settled.").arg(qs(a->title)),
                next ? QStringLiteral("Enter goes on: %1.").arg(qs(next->title))
                     : QStringLiteral("All are settled; F6 goes to Proof."));
@@ -225,7 +225,7 @@ void TunePage::refresh() {
     std::vector<StateLine> lines;
     for (const Adjustment& other : kit.adjustments) {
         lines.push_back(
-            {tuneState(kit, other, session_.build()).state, qs(other.title), QString(), &other == a, false});
+            {session_.judged().tune(other).state, qs(other.title), QString(), &other == a, false});
     }
     list_->setLines(std::move(lines));
 }

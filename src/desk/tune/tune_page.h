@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
-#include "kit/key_down.h"
+#include "station/key_down.h"
 
 namespace ombrek {
 

@@ -4,14 +4,13 @@
 #include <cmath>
 #include <map>
 
-#include "desk/parts_in/parts_in_model.h"
-#include "kit/parts_in.h"
+#include "station/phrases.h"
 
 namespace ombrek {
 namespace {
 
-bool isShort(const Kit& kit, const Build& build, const std::string& ref) {
-    const VerdictState state = partVerdict(*kit.part(ref), build).state;
+bool isShort(const Judged& judged, const std::string& ref) {
+    const VerdictState state = judged.part(*judged.kit().part(ref)).state;
     return state == VerdictState::notDone || state == VerdictState::fail;
 }
 
@@ -27,17 +26,17 @@ std::string headOf(const LoosePart& part) {
 }
 
 /// Lines that are still short or open: what makes one reading of a mark likelier than another.
-std::vector<WantedPart> stillWanted(const Kit& kit, const Build& build) {
+std::vector<WantedPart> stillWanted(const Judged& judged) {
     std::vector<WantedPart> out;
-    for (WantedPart& w : wantedParts(kit)) {
-        if (isShort(kit, build, w.ref)) out.push_back(std::move(w));
+    for (WantedPart& w : wantedParts(judged.kit())) {
+        if (isShort(judged, w.ref)) out.push_back(std::move(w));
     }
     return out;
 }
 
-void fillReadings(const Kit& kit, const Build& build, const LoosePart& part, WhichPartView& out) {
+void fillReadings(const Judged& judged, const LoosePart& part, WhichPartView& out) {
     if (part.printed.empty()) return;
-    const auto wanted = stillWanted(kit, build);
+    const auto wanted = stillWanted(judged);
     for (const MarkReading& r : rankByNeed(readMark(part.printed, part.kind), wanted)) {
         const bool needed = std::any_of(wanted.begin(), wanted.end(), [&](const WantedPart& w) {
             return w.kind == r.kind && std::fabs(w.nominal / r.value - 1) < 1e-3;
@@ -51,16 +50,16 @@ void fillReadings(const Kit& kit, const Build& build, const LoosePart& part, Whi
 
 }  // namespace
 
-std::string lineFor(const Kit& kit, const Build& build, const std::vector<std::string>& refs) {
-    const auto hit =
-        std::find_if(refs.begin(), refs.end(), [&](auto& ref) { return isShort(kit, build, ref); });
+std::string lineFor(const Judged& judged, const std::vector<std::string>& refs) {
+    const auto hit = std::find_if(refs.begin(), refs.end(), [&](auto& ref) { return isShort(judged, ref); });
     return hit != refs.end() ? *hit : refs.empty() ? std::string() : refs.front();
 }
 
-WhichPartView whichPartView(const Kit& kit, const Build& build, std::int64_t id, PartKind kind,
-                            std::size_t chosen) {
+WhichPartView whichPartView(const Judged& judged, std::int64_t id, PartKind kind, std::size_t chosen) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
     WhichPartView out;
-    const BagStory story = bagStory(kit, build);
+    const BagStory& story = judged.story();
     for (std::size_t i = 0; i < build.loose.size(); ++i) {
         const LoosePart& part = build.loose[i];
         if (part.id != id) {
@@ -77,7 +76,7 @@ WhichPartView whichPartView(const Kit& kit, const Build& build, std::int64_t id,
             } else {
                 const Part& line = *kit.part(e.refs.front());
                 could.open = std::any_of(e.refs.begin(), e.refs.end(),
-                                         [&](auto& ref) { return isShort(kit, build, ref); });
+                                         [&](auto& ref) { return isShort(judged, ref); });
                 could.text =
                     oneOf(e.refs) + ": " + line.value + " ±" + personNumber(line.tolerance) + "\u202f%";
             }
@@ -88,16 +87,16 @@ WhichPartView whichPartView(const Kit& kit, const Build& build, std::int64_t id,
         out.now = "Take a part you cannot name, and measure it or read its mark.";
         out.why = "R, C or L says what kind it is. Enter measures; M types its mark; K picks colour bands.";
         std::map<std::string, std::vector<std::string>> open;
-        for (const WantedPart& w : stillWanted(kit, build)) {
+        for (const WantedPart& w : stillWanted(judged)) {
             if (w.kind == kind) open[kit.part(w.ref)->value].push_back(w.ref);
         }
         for (const auto& [value, refs] : open) out.wanted.push_back(oneOf(refs) + ": " + value);
         return out;
     }
     out.head = headOf(*out.part);
-    fillReadings(kit, build, *out.part, out);
+    fillReadings(judged, *out.part, out);
     const auto& pick = out.could[std::min(chosen, out.could.size() - 1)];
-    const std::string ref = lineFor(kit, build, pick.refs);
+    const std::string ref = lineFor(judged, pick.refs);
     if (!std::isfinite(out.part->value)) {
         out.now = "Measure it: a mark alone can lie.";
         out.why = "Enter measures; T takes the mark's word.";

@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "kit/bag_story.h"
+#include "station/judged.h"
 
 namespace ombrek {
 
@@ -31,10 +31,9 @@ struct WhichPartView {
 /// @param id      of the loose part in hand; 0: none
 /// @param kind    looked for
 /// @param chosen  line of `could` that Enter takes
-WhichPartView whichPartView(const Kit& kit, const Build& build, std::int64_t id, PartKind kind,
-                            std::size_t chosen);
+WhichPartView whichPartView(const Judged& judged, std::int64_t id, PartKind kind, std::size_t chosen);
 
 /// The designator a loose part is put to when it is of this line: the first that is short or open.
-std::string lineFor(const Kit& kit, const Build& build, const std::vector<std::string>& refs);
+std::string lineFor(const Judged& judged, const std::vector<std::string>& refs);
 
 }  // namespace ombrek

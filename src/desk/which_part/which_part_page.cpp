@@ -94,9 +94,7 @@ void WhichPartPage::begin(const QString& about) {
     refresh();
 }
 
-WhichPartView WhichPartPage::view() const {
-    return whichPartView(session_.kit(), session_.build(), id_, kind_, chosen_);
-}
+WhichPartView WhichPartPage::view() const { return whichPartView(session_.judged(), id_, kind_, chosen_); }
 
 /// What the practice bench calls the part in hand.
 QString WhichPartPage::subject() const {
@@ -199,7 +197,7 @@ void WhichPartPage::settle() {
     const WhichPartView v = view();
     if (v.part == nullptr) return;
     const auto& could = v.could[std::min(chosen_, v.could.size() - 1)];
-    const std::string ref = lineFor(session_.kit(), session_.build(), could.refs);
+    const std::string ref = lineFor(session_.judged(), could.refs);
     if (ref.empty()) {
         session_.say(QStringLiteral("It stays among the parts over; F8, then S puts spares into a drawer."));
         begin(QString());

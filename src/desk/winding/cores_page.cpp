@@ -6,8 +6,8 @@
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
-#include "kit/core_clues.h"
-#include "kit/winding.h"
+#include "formats/core_clues.h"
+#include "station/winding.h"
 
 namespace ombrek {
 

@@ -2,8 +2,8 @@
 
 #include "desk/pieces/card.h"
 #include "desk/winding/picture_view.h"
-#include "kit/winding.h"
 #include "report/picture_file.h"
+#include "station/winding.h"
 
 namespace ombrek {
 namespace {

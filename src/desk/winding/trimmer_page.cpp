@@ -6,7 +6,7 @@
 #include "desk/pieces/card.h"
 #include "desk/pieces/text.h"
 #include "desk/winding/reach_view.h"
-#include "kit/winding.h"
+#include "station/winding.h"
 
 namespace ombrek {
 

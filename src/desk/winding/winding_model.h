@@ -6,7 +6,7 @@
 
 #include "kit/build.h"
 #include "kit/kit.h"
-#include "kit/winding.h"
+#include "station/winding.h"
 
 namespace ombrek {
 

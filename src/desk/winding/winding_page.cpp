@@ -6,8 +6,8 @@
 #include "desk/pieces/state_list.h"
 #include "desk/winding/coil_view.h"
 #include "desk/winding/winding_model.h"
-#include "kit/reel.h"
 #include "report/cut_list.h"
+#include "station/reel.h"
 
 namespace ombrek {
 

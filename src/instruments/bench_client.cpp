@@ -1,0 +1,169 @@
+#include "instruments/bench_client.h"
+
+#include <QTcpSocket>
+#include <QTimer>
+#include <memory>
+
+#include "instruments/scpi.h"
+
+namespace ombrek {
+namespace {
+
+constexpr int kLongestLine = 1000;  ///< of an answer [bytes]
+constexpr int kSettle = 30;         ///< in which a stranger may say what nobody asked for [ms]
+
+std::size_t at(InstrumentRole role) { return static_cast<std::size_t>(role); }
+std::string theRole(InstrumentRole role) { return "The " + std::string(name(role)); }
+
+}  // namespace
+
+void BenchClient::setAddress(const QString& host, quint16 firstPort) {
+    Ports ports;
+    for (std::size_t i = 0; i < ports.size(); ++i) ports[i] = quint16(firstPort + i);
+    setPorts(host, ports);
+}
+
+void BenchClient::setPorts(const QString& host, const Ports& ports) {
+    host_ = host;
+    ports_ = ports;
+    identities_ = {};
+}
+
+void BenchClient::setPractice(const QString& kitMark, std::function<QByteArray()> state) {
+    kitMark_ = kitMark;
+    state_ = std::move(state);
+}
+
+bool BenchClient::isPractice(InstrumentRole role) const {
+    return identities_[at(role)].line.startsWith(QLatin1String("Ombrek,practice "));
+}
+
+void BenchClient::converse(InstrumentRole role, const QByteArray& text, LineAnswer answer) {
+    const std::string who = theRole(role);
+    const int settle = isPractice(role) ? 0 : kSettle;
+    auto* socket = new QTcpSocket(this);
+    auto* timer = new QTimer(socket);
+    timer->setSingleShot(true);
+    auto asked = std::make_shared<bool>(false);
+    auto once = std::make_shared<LineAnswer>(std::move(answer));
+    const auto finish = [socket, once](Result<QString> result) {
+        if (!*once) return;
+        const LineAnswer call = std::exchange(*once, nullptr);
+        socket->disconnect();
+        socket->abort();
+        socket->deleteLater();
+        call(std::move(result));
+    };
+    connect(timer, &QTimer::timeout, socket,
+            [=] { finish(problem(who, "no answer in time; is it switched on and connected?")); });
+    connect(socket, &QTcpSocket::connected, socket, [=] {
+        QTimer::singleShot(settle, socket, [=] {
+            if (socket->state() != QAbstractSocket::ConnectedState) return;
+            socket->readAll();  // said before it was asked: no answer
+            *asked = true;
+            socket->write(text);
+        });
+    });
+    connect(socket, &QTcpSocket::errorOccurred, socket, [=](QAbstractSocket::SocketError error) {
+        const bool refused = error == QAbstractSocket::ConnectionRefusedError;
+        finish(problem(who, refused ? "not there; start the practice bench or type the reading."
+                                    : "the connection broke; try again or type the reading."));
+    });
+    connect(socket, &QTcpSocket::readyRead, socket, [=] {
+        if (!*asked) {
+            socket->readAll();
+        } else if (socket->canReadLine()) {
+            const QByteArray line = socket->readLine(kLongestLine);
+            if (!line.endsWith('\n')) return finish(problem(who, "it talks without end and says no number."));
+            if (socket->canReadLine())
+                return finish(
+                    problem(who, "it said more than was asked; ask it again, or type the reading."));
+            finish(QString::fromUtf8(line).trimmed());
+        } else if (socket->bytesAvailable() > kLongestLine) {
+            finish(problem(who, "it talks without end and says no number."));
+        }
+    });
+    timer->start(timeout_);
+    socket->connectToHost(host_, ports_[at(role)]);
+}
+
+/// Ask who it is, once an address. One that is not there is a Problem; one that does not say is a stranger.
+void BenchClient::whenKnown(InstrumentRole role, std::function<void(Result<void>)> then) {
+    if (identities_[at(role)].state == Identity::State::known ||
+        identities_[at(role)].state == Identity::State::silent)
+        return then({});
+    identify(role, [this, role, then = std::move(then)](Result<QString> line) {
+        Identity& identity = identities_[at(role)];
+        if (line || identity.state != Identity::State::absent) return then({});
+        then(tl::make_unexpected(line.error()));
+    });
+}
+
+/// The practice bench must be on the kit in hand.
+Result<void> BenchClient::onThisKit(InstrumentRole role) const {
+    const QString line = identities_[at(role)].line;
+    if (!isPractice(role) || kitMark_.isEmpty() || line.section(QChar(','), 2, 2) == kitMark_) return {};
+    return problem(
+        theRole(role),
+        "this practice bench is on another kit, or of another version; start the practice bench anew.");
+}
+
+namespace {
+
+Result<double> numberFrom(InstrumentRole role, const Result<QString>& line) {
+    if (!line) return tl::make_unexpected(line.error());
+    auto value = readReply(line->toStdString());
+    if (!value) return problem(theRole(role), value.error().sentence);
+    return value;
+}
+
+}  // namespace
+
+void BenchClient::take(Unit unit, const QString& subject, double setting, Answer answer) {
+    const InstrumentRole role = instrumentFor(unit);
+    whenKnown(role, [=, this](Result<void> known) {
+        if (known) known = onThisKit(role);
+        if (!known) return answer(tl::make_unexpected(known.error()));
+        QByteArray text;
+        if (isPractice(role)) {
+            if (state_) text += state_();
+            text += "SIM:PROB \"" + subject.toUtf8() + "\"";
+            if (setting >= 0) text += "," + QByteArray::fromStdString(plainNumber(setting));
+            text += '\n';
+        }
+        text += QByteArray::fromStdString(measureQuery(unit));
+        if (subject.startsWith(QLatin1String("proof:harmonic:"))) text += " " + subject.mid(15).toUtf8();
+        text += '\n';
+        converse(role, text, [role, answer](Result<QString> line) { answer(numberFrom(role, line)); });
+    });
+}
+
+void BenchClient::look(const QString& subject, std::function<void(QString)> answer) {
+    constexpr InstrumentRole role = InstrumentRole::multimeter;
+    // Nobody but a bench on this machine is asked unasked.
+    const bool here = host_.startsWith(QLatin1String("127.")) || host_ == QLatin1String("localhost");
+    if (!here || identities_[at(role)].state == Identity::State::absent) return answer(QString());
+    whenKnown(role, [=, this](Result<void> known) {
+        if (!known || !isPractice(role) || !onThisKit(role)) return answer(QString());
+        converse(role, "SIM:LOOK? \"" + subject.toUtf8() + "\"\n", [answer](Result<QString> line) {
+            answer(line ? line->remove(QChar('"')).trimmed() : QString());
+        });
+    });
+}
+
+void BenchClient::identify(InstrumentRole role, std::function<void(Result<QString>)> answer) {
+    const auto port = ports_[at(role)];
+    converse(role, "*IDN?\n", [this, role, port, answer = std::move(answer)](Result<QString> line) {
+        if (ports_[at(role)] == port) {
+            Identity& identity = identities_[at(role)];
+            const bool gone = !line && line.error().sentence.starts_with("not there");
+            identity.state = line   ? Identity::State::known
+                             : gone ? Identity::State::absent
+                                    : Identity::State::silent;
+            identity.line = line ? *line : QString();
+        }
+        answer(std::move(line));
+    });
+}
+
+}  // namespace ombrek

@@ -1,0 +1,318 @@
+#include "practice/practice_kit.h"
+
+#include <unistd.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "book/book.h"
+#include "book/file_guard.h"
+#include "core/parts/part_kind.h"
+#include "formats/files.h"
+#include "formats/kit_json.h"
+#include "formats/stock_csv.h"
+#include "instruments/scpi.h"
+#include "station/inspection.h"
+#include "station/key_down.h"
+#include "station/parts_in.h"
+#include "station/proof.h"
+#include "station/tune.h"
+#include "station/winding.h"
+
+namespace ombrek {
+
+Result<PracticeKit> readPracticeKit(const std::filesystem::path& folder, const Tables& tables) {
+    const auto text = readFile(folder / "demo" / "practice.bench.json", 1000000);
+    if (!text) return tl::make_unexpected(text.error());
+    auto bag = readPracticeBag(*text);
+    if (!bag) return problem("practice.bench.json, " + bag.error().place, bag.error().sentence);
+    auto kit = readKitFile(folder / "demo" / bag->kitFile, tables.cores);
+    if (!kit) return tl::make_unexpected(kit.error());
+    const auto csv = readFile(folder / "demo" / "drawers.csv", 1000000);
+    if (!csv) return tl::make_unexpected(csv.error());
+    auto drawers = readStock(*csv);
+    if (!drawers) return problem("drawers.csv", drawers.error().sentence);
+    return PracticeKit{std::move(kit->kit), std::move(kit->text), std::move(*bag), std::move(drawers->lines)};
+}
+
+namespace {
+
+/// A builder who works through the practice kit: takes each reading from the practice instruments and writes
+/// it in the book.
+class PracticeBuilder {
+ public:
+    PracticeBuilder(Book& book, const PracticeKit& practice, std::int64_t& now)
+        : book_(book),
+          kit_(practice.kit),
+          instruments_(PracticeTruth(practice.kit, practice.bag)),
+          now_(now) {}
+
+    void takeZero() {
+        MeterLine line = *meterFor(book_.meters(), Unit::farad, 0);
+        instruments_.answer(InstrumentRole::lcMeter, "SIM:PROB clips:open");
+        line.zero =
+            readReply(instruments_.answer(InstrumentRole::lcMeter, "MEAS:CAP?").value_or("")).value_or(0);
+        line.calibrated = now_ - 120LL * 86400;
+        keep(book_.setMeter(line));
+    }
+
+    /// Drawers of a builder who has built before.
+    void stock(const std::vector<StockLine>& lines) { keep(book_.addStock(lines)); }
+
+    /// @param later  designators whose bag has not been opened yet
+    void partsIn(const std::vector<std::string>& later) {
+        for (const Part& part : kit_.parts) {
+            if (std::find(later.begin(), later.end(), part.ref) != later.end()) continue;
+            now_ += 25;
+            if (!part.measurable()) {
+                keep(book_.markPart(part.ref, PartMark::seen));
+            } else if (!read("part:" + part.ref, part.unit, -1)) {
+                keep(book_.markPart(part.ref, PartMark::missing));
+            }
+        }
+    }
+
+    /// Look twice at what is odd: read its mark, and hand over what is left in the bag.
+    void lookTwice(const PracticeBag& bag) {
+        for (const auto& [ref, printed] : bag.marks) {
+            now_ += 30;
+            if (book_.build()->last("part:" + ref) != nullptr)
+                keep(book_.readMark(ref, printed, markAgrees(*kit_.part(ref), printed)));
+        }
+        for (std::size_t i = 0; i < bag.over.size(); ++i) {
+            const Unit unit = unitOf(bag.over[i].kind);
+            instruments_.answer(instrumentFor(unit), "SIM:PROB loose:" + std::to_string(i + 1));
+            const auto line = instruments_.answer(instrumentFor(unit), measureQuery(unit));
+            const auto value = readReply(line.value_or(""));
+            if (!value) continue;
+            const Measured m = measuredWith(book_.meters(), unit, *value);
+            keep(book_.keepLoose({0, bag.over[i].kind, bag.over[i].mark, m.value, m.uncertainty}));
+        }
+    }
+
+    void cut(const Coil& coil) { keep(book_.checkCoil(coil.ref + "/cut", "yes")); }
+
+    void windCoil(const Coil& coil) {
+        cut(coil);
+        for (const Winding& winding : coil.windings) {
+            for (int i = 0; i < winding.turns; ++i) turn(coil, winding);
+            keep(book_.finishWinding(coil.ref, winding.name));
+        }
+        for (int tries = 0; tries < 6; ++tries) {
+            read("coil:" + coil.ref, Unit::henry, coil.windings.front().turns);
+            const auto advice = coilAdvice(coil, *book_.build());
+            const bool bend =
+                advice && (advice->act == TrimAdvice::Act::squeeze || advice->act == TrimAdvice::Act::spread);
+            if (!bend && coilVerdict(coil, *book_.build()).state != VerdictState::doubtful) break;
+            if (!advice) break;
+            now_ += 90;
+            const double percent = -0.8 * advice->deviationPercent;
+            instruments_.answer(InstrumentRole::lcMeter, "SIM:BEND " + coil.ref + "," + plainNumber(percent));
+            keep(book_.bent(coil.ref, 1 + percent / 100));
+        }
+    }
+
+    /// Tails stripped, every winding proved from pad to pad, windings apart.
+    void proveCoil(const Coil& coil) {
+        now_ += 120;
+        keep(book_.checkCoil(coil.ref + "/strip", "scrape"));
+        for (const Winding& w : coil.windings)
+            keep(book_.checkCoil(coil.ref + "/" + w.name + "/continuity", "ok"));
+        if (coil.windings.size() > 1) keep(book_.checkCoil(coil.ref + "/isolation", "ok"));
+    }
+
+    void turn(const Coil& coil, const Winding& winding) {
+        now_ += 9;
+        keep(book_.countTurn(coil.ref, winding.name));
+    }
+
+    void check(const Check& check) {
+        now_ += 60;
+        read("check:" + check.id, check.unit, -1);
+    }
+
+    void stepsUntil(const std::string& last) {
+        for (const Step& step : kit_.steps) {
+            now_ += static_cast<std::int64_t>(step.minutes * 55);
+            if (step.id == last) return;
+            if (step.hold) {
+                for (const auto& need : step.hold->needs) {
+                    if (need.starts_with("check:") && book_.build()->last(need) == nullptr)
+                        check(*kit_.check(need.substr(6)));
+                }
+            }
+            keep(book_.doStep(step.id));
+            if (step.id == "r-supply") keep(book_.keepAside("cut leads", 4));
+            if (step.id == "r-transmit") keep(book_.keepAside("cut leads", 8));
+            if (step.id == "u1") keep(book_.remark(step.id, "sits a little high, but square"));
+            if (step.id.starts_with("look-s")) loupe(step.id == "look-small");
+            for (const char* last : {"hold-supply", "c-keying", "look-small"})
+                if (step.id == last) now_ += 22 * 3600;  // the next evening
+        }
+    }
+
+    /// Every joint made so far, and every polarised part; one dry joint is found and mended.
+    void loupe(bool finds) {
+        for (const Part* part : jointsToLookAt(kit_, *book_.build(), true)) {
+            now_ += 4;
+            keep(book_.lookedAt(part->ref, Book::Look::joints));
+            if (!finds || part->ref != "C42") continue;
+            keep(book_.found(part->ref, Finding::What::dry));
+            now_ += 90;
+            keep(book_.closeFinding(book_.build()->findings.back().id));
+        }
+        for (const SenseLook& look : sensesToLookAt(kit_, *book_.build()))
+            keep(book_.lookedAt(look.part->ref, Book::Look::sense));
+    }
+
+    void tune(const Adjustment& adjustment, int most) {
+        if (keyDown(adjustment)) keep(book_.passGate(kLoadOn, "on"));
+        for (int i = 0; i < most; ++i) {
+            const TuneState state = tuneState(kit_, adjustment, *book_.build());
+            if (state.state == VerdictState::pass) return;
+            now_ += 40;
+            if (state.state == VerdictState::fail) return;
+            read("adjust:" + adjustment.id, adjustment.unit, std::round(state.nextPosition * 1000) / 1000);
+        }
+    }
+
+    void proof() {
+        now_ += 120;
+        keep(book_.passGate(kLoadOn, "on"));
+        read("proof:supply", Unit::volt, -1);
+        read("proof:power", Unit::dbm, -1);
+        read("proof:frequency", Unit::hertz, -1);
+        for (int order = 2; order <= kit_.ratings.harmonics; ++order) {
+            read("proof:harmonic:" + std::to_string(order), Unit::decibel, -1);
+        }
+    }
+
+    const Result<void>& trouble() const { return trouble_; }
+
+ private:
+    /// @return false when the instrument finds nothing
+    bool read(const std::string& subject, Unit unit, double setting) {
+        const Unit asked = unit == Unit::watt ? Unit::dbm : unit;
+        std::string probe = "SIM:PROB \"" + subject + "\"";
+        if (setting >= 0) probe += "," + plainNumber(setting);
+        const InstrumentRole role = instrumentFor(asked);
+        instruments_.answer(role, probe);
+        const bool harmonic = subject.starts_with("proof:harmonic:");
+        const auto line =
+            instruments_.answer(role, measureQuery(asked) + (harmonic ? " " + subject.substr(15) : ""));
+        auto value = readReply(line.value_or(""));
+        if (!value) return false;
+        const Measured measured = measuredWith(book_.meters(), asked, *value);
+        Reading reading{0,  subject, measured.value, asked, measured.uncertainty, std::max(setting, 0.0),
+                        "", 0};
+        reading.method = std::string(name(role));
+        if (subject == "proof:power") {
+            reading.method = "attenuator";
+            reading.setting = kBenchAttenuation;
+        } else if (unit == Unit::watt) {
+            reading = inWatts(reading, kBenchAttenuation);
+        }
+        keep(book_.takeReading(reading));
+        return true;
+    }
+
+    void keep(Result<void> result) {
+        if (!result && trouble_) trouble_ = std::move(result);
+    }
+
+    Book& book_;
+    const Kit& kit_;
+    PracticeInstruments instruments_;
+    std::int64_t& now_;
+    Result<void> trouble_;
+};
+
+}  // namespace
+
+PracticeBag honestBag(const std::string& kitText) {
+    PracticeBag out;
+    for (const unsigned char c : practiceMark(kitText)) out.seed = out.seed * 31 + c;
+    return out;
+}
+
+namespace {
+
+Result<void> workPracticeBook(const std::filesystem::path& path, const PracticeKit& practice,
+                              PracticeStage stage) {
+    std::int64_t now = 1793300400;  // an October evening of 2026
+    auto book = Book::open(path, [&now] { return now; });
+    if (!book) return tl::make_unexpected(book.error());
+    if (auto started = (*book)->startBuild(practice.kit.name, practice.text); !started) return started;
+    if ((*book)->build()->kitText != practice.text)
+        return problem(path.string(), "The book did not keep the kit.");
+    PracticeBuilder builder(**book, practice, now);
+    const Kit& kit = practice.kit;
+    const bool finished = stage == PracticeStage::finished;
+    // Part-way, the bag with the finals is still closed and their coils are the ones on the bench.
+    const std::vector<std::string> laterParts{"C74", "C75", "C76", "C77", "Q5", "Q6", "Q7", "H1"};
+    const std::vector<std::string> laterCoils{"L2", "L3", "L4", "T4"};
+    builder.takeZero();
+    builder.stock(practice.drawers);
+    builder.partsIn(finished ? std::vector<std::string>{} : laterParts);
+    builder.lookTwice(practice.bag);
+    now += 22 * 3600;
+    for (const Coil& coil : kit.coils) {
+        if (finished || std::find(laterCoils.begin(), laterCoils.end(), coil.ref) == laterCoils.end()) {
+            builder.windCoil(coil);
+            builder.proveCoil(coil);
+        }
+    }
+    if (!finished) {
+        const Coil& inHand = *kit.coil("L2");
+        builder.cut(inHand);
+        for (int i = 0; i < 7; ++i) builder.turn(inHand, inHand.windings.front());
+    }
+    now += 47 * 3600;
+    builder.stepsUntil(finished ? "" : "lowpass");
+    if (finished) {
+        for (const Check& check : kit.checks) {
+            if ((*book)->build()->last("check:" + check.id) == nullptr) builder.check(check);
+        }
+    }
+    if (builder.trouble()) {
+        if (auto kept = (*book)->prefer("evenings", "Tue Thu 20:00 2h, Sat 14:00 3h"); !kept) return kept;
+    }
+    now += 21 * 3600;
+    for (const Adjustment& adjustment : kit.adjustments) {
+        if (finished || adjustment.id == "bfo" || adjustment.id == "vfo") builder.tune(adjustment, 80);
+        if (!finished && adjustment.id == "rx") builder.tune(adjustment, 4);
+    }
+    if (finished) builder.proof();
+    return builder.trouble();
+}
+
+}  // namespace
+
+Result<void> writePracticeBook(const std::filesystem::path& path, const PracticeKit& practice,
+                               PracticeStage stage) {
+    // Made aside and moved into place whole: one that was cut off half-way is never taken for a book.
+    namespace fs = std::filesystem;
+    const fs::path target = followLink(path);
+    std::error_code error;
+    if (fs::exists(target, error))
+        return problem(target.filename().string(), "There is a file of this name already.");
+    const fs::path beside = target.string() + ".making-" + std::to_string(::getpid());
+    const auto tidy = [&] {
+        std::error_code ignored;
+        for (const char* end : {"", "-wal", "-shm"}) fs::remove(beside.string() + end, ignored);
+        fs::remove(beside.parent_path() / ("." + beside.filename().string() + ".lock"), ignored);
+    };
+    tidy();
+    if (auto worked = workPracticeBook(beside, practice, stage); !worked) {
+        tidy();
+        return worked;
+    }
+    fs::rename(beside, target, error);
+    tidy();
+    if (error)
+        return problem(target.filename().string(),
+                       "The practice book cannot be put here: " + error.message() + ".");
+    return {};
+}
+
+}  // namespace ombrek

@@ -1,0 +1,36 @@
+#pragma once
+
+#include <filesystem>
+#include <string>
+
+#include "formats/tables.h"
+#include "kit/stock.h"
+#include "practice/practice_instruments.h"
+
+namespace ombrek {
+
+/// The practice kit with its bag, from a data folder.
+struct PracticeKit {
+    Kit kit;
+    std::string text;  ///< the kit's JSON
+    PracticeBag bag;
+    std::vector<StockLine> drawers;  ///< of a builder who has built before
+};
+Result<PracticeKit> readPracticeKit(const std::filesystem::path& dataFolder, const Tables& tables);
+
+/// The bag of a kit of one's own on the practice bench: every value scatters within its tolerance by a lot
+/// that the kit's text decides, and nothing is wrong.
+PracticeBag honestBag(const std::string& kitText);
+
+/// How far a practice book has come.
+enum class PracticeStage {
+    partWay,  ///< the receiver plays, the finals' parts are not yet in, one of their coils is on the bench
+    finished  ///< everything but the builder's own word on the licence
+};
+
+/// Make a book in which the practice kit has been worked on with the practice bench, for trying every screen
+/// and for pictures. Every figure in it was read from the practice instruments.
+Result<void> writePracticeBook(const std::filesystem::path& book, const PracticeKit& practice,
+                               PracticeStage stage);
+
+}  // namespace ombrek

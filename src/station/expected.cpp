@@ -1,0 +1,102 @@
+#include "station/expected.h"
+
+#include <cmath>
+
+#include "core/quantity/shown.h"
+
+namespace ombrek {
+namespace {
+
+Expected about(double value, double times, Unit unit, const std::string& who) {
+    if (!(value > 0)) return {};
+    return {value, value / times, value * times, who + " " + formatQuantity(value, unit, 3)};
+}
+
+/// Between two limits the middle is expected; with one limit nothing is. A fault may read nothing at all, so
+/// that only what is far above is asked about.
+Expected between(const Limits& limits, Unit unit) {
+    Expected out;
+    const bool both = std::isfinite(limits.low) && std::isfinite(limits.high);
+    if (both) out.value = (limits.low + limits.high) / 2;
+    const double most = std::max(std::isfinite(limits.low) ? std::fabs(limits.low) : 0,
+                                 std::isfinite(limits.high) ? std::fabs(limits.high) : 0);
+    if ((unit == Unit::volt || unit == Unit::ampere || unit == Unit::watt) && most > 0 &&
+        std::isfinite(limits.high)) {
+        out.high = std::max(20 * most, unit == Unit::volt ? 60.0 : 0.0);
+        out.low = -out.high;
+        out.why = "the kit expects " + limitsText(limits, unit);
+    }
+    if (unit == Unit::hertz && both) {
+        out.low = limits.low / 2;
+        out.high = limits.high * 2;
+        out.why = "the kit expects " + limitsText(limits, unit);
+    }
+    return out;
+}
+
+Expected ofPower(const Kit& kit, const Reading& reading) {
+    constexpr double kTimes = 10;
+    const double watts = kit.ratings.power, ohms = kit.ratings.ohms;
+    const std::string why = "the kit promises " + formatQuantity(watts, Unit::watt, 3);
+    if (!(watts > 0)) return {};
+    switch (reading.unit) {
+        case Unit::watt:
+            return {watts, watts / 1000, watts * kTimes, why};
+        case Unit::volt: {
+            const double volts = std::sqrt((reading.method == "peak-to-peak" ? 8 : 2) * watts * ohms);
+            return {volts, volts / 30, volts * std::sqrt(kTimes), why};
+        }
+        case Unit::dbm:
+            return {0, -90, 10 * std::log10(watts * 1000 * kTimes), why};
+        default:
+            return {};
+    }
+}
+
+}  // namespace
+
+Expected expectedOf(const Kit& kit, const Reading& reading) {
+    const auto colon = reading.subject.find(':');
+    const std::string kind = reading.subject.substr(0, colon);
+    const std::string id = colon == std::string::npos ? "" : reading.subject.substr(colon + 1);
+    if (kind == "part") {
+        const Part* part = kit.part(id);
+        return part == nullptr ? Expected{} : about(part->nominal, 1000, part->unit, "the list wants");
+    }
+    if (kind == "coil") {
+        const Coil* coil = kit.coil(id);
+        Expected out = coil == nullptr ? Expected{} : about(coil->target, 30, Unit::henry, "the kit wants");
+        out.low = std::min(out.low, 0.0);  // a short is a reading, and its advice says so
+        return out;
+    }
+    if (kind == "check") {
+        const Check* check = kit.check(id);
+        return check == nullptr ? Expected{} : between(check->limits, check->unit);
+    }
+    if (kind == "adjust") {
+        const Adjustment* a = kit.adjustment(id);
+        if (a == nullptr) return {};
+        if (a->kind == Adjustment::Kind::set)
+            return between({a->target - a->tolerance, a->target + a->tolerance}, a->unit);
+        return a->unit == Unit::watt ? ofPower(kit, reading) : Expected{};
+    }
+    if (reading.subject == "proof:power") return ofPower(kit, reading);
+    if (reading.subject == "proof:supply")
+        return about(kit.ratings.supply, 4, Unit::volt, "the kit is rated at");
+    if (reading.subject == "proof:frequency")
+        return about(kit.ratings.frequency, 1.5, Unit::hertz, "the kit is rated at");
+    if (reading.subject.starts_with("proof:harmonic:"))
+        return {0, 0, 120, "harmonics are 20 to 70 dB below, usually"};
+    return {};
+}
+
+std::string surprise(const Kit& kit, const Reading& reading) {
+    const Expected expected = expectedOf(kit, reading);
+    if (expected.high <= expected.low || reading.beyond) return "";
+    if (reading.value >= expected.low && reading.value <= expected.high) return "";
+    std::string why = expected.why;
+    if (!why.empty() && why[0] >= 'a' && why[0] <= 'z') why[0] = char(why[0] - 'a' + 'A');
+    return formatQuantity(reading.value, reading.unit, 4) + "? " + why + ".";
+}
+
+}  // namespace ombrek

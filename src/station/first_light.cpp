@@ -1,0 +1,41 @@
+#include "station/first_light.h"
+
+#include <algorithm>
+
+namespace ombrek {
+
+Verdict checkVerdict(const Check& check, const Build& build) {
+    const Reading* reading = build.last("check:" + check.id);
+    if (reading == nullptr) return {};
+    return judgeReading(*reading, check.limits, build.rule, check.unit);
+}
+
+const Check* nextCheck(const Kit& kit, const Build& build) {
+    const Check* untouched = nullptr;
+    for (const Check& check : kit.checks) {
+        const VerdictState state = checkVerdict(check, build).state;
+        if (check.gate && state != VerdictState::pass && state != VerdictState::notDone) return &check;
+        if (state == VerdictState::notDone && untouched == nullptr) untouched = &check;
+    }
+    if (untouched != nullptr) return untouched;
+    const auto off = std::find_if(kit.checks.begin(), kit.checks.end(), [&](const Check& check) {
+        return checkVerdict(check, build).state != VerdictState::pass;
+    });
+    return off == kit.checks.end() ? nullptr : &*off;
+}
+
+std::string lastChecked(const Build& build) {
+    const auto hit = std::find_if(build.readings.rbegin(), build.readings.rend(),
+                                  [](const Reading& r) { return r.subject.starts_with("check:"); });
+    return hit == build.readings.rend() ? "" : hit->subject.substr(6);
+}
+
+const Check* barredBy(const Kit& kit, const Check& check, const Build& build) {
+    for (const Check& earlier : kit.checks) {
+        if (&earlier == &check) return nullptr;
+        if (earlier.gate && checkVerdict(earlier, build).state != VerdictState::pass) return &earlier;
+    }
+    return nullptr;
+}
+
+}  // namespace ombrek

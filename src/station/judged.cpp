@@ -1,0 +1,74 @@
+#include "station/judged.h"
+
+#include "station/sign_off.h"
+#include "station/winding.h"
+#include "station/work.h"
+
+namespace ombrek {
+namespace {
+
+template <class Records, class Judge>
+auto judgeAll(const Records& records, Judge judge) {
+    std::vector<decltype(judge(records.front()))> out;
+    out.reserve(records.size());
+    for (const auto& record : records) out.push_back(judge(record));
+    return out;
+}
+
+/// What was judged of a record, by its place among all.
+template <class Records, class Judgements>
+auto& ofRecord(const Records& records, const Judgements& judgements,
+               const typename Records::value_type& record) {
+    return judgements.at(std::size_t(&record - records.data()));
+}
+
+}  // namespace
+
+const std::vector<std::size_t>& Judged::order() const {
+    return order_.of([&] { return stepOrder(kit_, build_.order).value_or(std::vector<std::size_t>{}); });
+}
+
+const Verdict& Judged::part(const Part& part) const {
+    const auto& all = parts_.of(
+        [&] { return judgeAll(kit_.parts, [&](const Part& p) { return partVerdict(p, build_); }); });
+    return ofRecord(kit_.parts, all, part);
+}
+
+const BagCount& Judged::bag() const {
+    return bag_.of([&] { return countBag(*this); });
+}
+
+const std::vector<const Part*>& Judged::partsInOrder() const {
+    return partsInOrder_.of([&] { return ombrek::partsInOrder(*this); });
+}
+
+const BagStory& Judged::story() const {
+    return story_.of([&] { return bagStory(kit_, build_); });
+}
+
+const Verdict& Judged::coil(const Coil& coil) const {
+    const auto& all = coils_.of(
+        [&] { return judgeAll(kit_.coils, [&](const Coil& c) { return coilVerdict(c, build_); }); });
+    return ofRecord(kit_.coils, all, coil);
+}
+
+const TuneState& Judged::tune(const Adjustment& adjustment) const {
+    const auto& all = tunes_.of([&] {
+        return judgeAll(kit_.adjustments, [&](const Adjustment& a) { return tuneState(kit_, a, build_); });
+    });
+    return ofRecord(kit_.adjustments, all, adjustment);
+}
+
+const ProofState& Judged::proof() const {
+    return proof_.of([&] { return proofState(kit_, build_, profile_); });
+}
+
+const PlanTime& Judged::planTime() const {
+    return planTime_.of([&] { return ombrek::planTime(kit_, build_); });
+}
+
+const Readiness& Judged::readiness() const {
+    return readiness_.of([&] { return ombrek::readiness(*this); });
+}
+
+}  // namespace ombrek

@@ -1,0 +1,76 @@
+#pragma once
+
+#include <map>
+#include <optional>
+#include <vector>
+
+#include "core/proof/readiness.h"
+#include "station/bag_story.h"
+#include "station/board.h"
+#include "station/parts_in.h"
+#include "station/proof.h"
+#include "station/tune.h"
+
+namespace ombrek {
+
+/// How a build stands against its kit: each thing is judged once, when it is first asked for.
+///
+/// Made anew after every change of the book. Whatever shows or reports the same moment shares one, so that a
+/// page, the wire, the gates and the report cannot say different things, and none reckons what another has.
+/// Holds references: kit and build must outlive it. One thread.
+class Judged {
+ public:
+    Judged(const Kit& kit, const Build& build, LimitProfile profile = {})
+        : kit_(kit), build_(build), profile_(std::move(profile)) {}
+
+    const Kit& kit() const { return kit_; }
+    const Build& build() const { return build_; }
+    const LimitProfile& profile() const { return profile_; }
+
+    /// The building order as indices into kit().steps; empty when the steps wait for each other in a ring.
+    const std::vector<std::size_t>& order() const;
+
+    /// @param part  one of kit().parts, not a copy
+    const Verdict& part(const Part& part) const;
+    const BagCount& bag() const;
+    const std::vector<const Part*>& partsInOrder() const;
+    const BagStory& story() const;
+
+    /// @param coil  one of kit().coils
+    const Verdict& coil(const Coil& coil) const;
+    /// @param adjustment  one of kit().adjustments
+    const TuneState& tune(const Adjustment& adjustment) const;
+    const ProofState& proof() const;
+    const PlanTime& planTime() const;
+    const Readiness& readiness() const;
+
+ private:
+    /// A value that is reckoned when it is first asked for.
+    template <class T>
+    class Once {
+     public:
+        template <class Reckon>
+        const T& of(Reckon reckon) const {
+            if (!value_) value_.emplace(reckon());
+            return *value_;
+        }
+
+     private:
+        mutable std::optional<T> value_;
+    };
+
+    const Kit& kit_;
+    const Build& build_;
+    LimitProfile profile_;
+    Once<std::vector<std::size_t>> order_;
+    Once<std::vector<Verdict>> parts_, coils_;
+    Once<BagCount> bag_;
+    Once<std::vector<const Part*>> partsInOrder_;
+    Once<BagStory> story_;
+    Once<std::vector<TuneState>> tunes_;
+    Once<ProofState> proof_;
+    Once<PlanTime> planTime_;
+    Once<Readiness> readiness_;
+};
+
+}  // namespace ombrek

@@ -1,0 +1,64 @@
+#include "station/key_down.h"
+
+#include <algorithm>
+#include <cctype>
+
+#include "station/sitting.h"
+
+namespace ombrek {
+namespace {
+
+bool says(const std::string& text, std::initializer_list<const char*> words) {
+    std::string lower;
+    for (const char c : text) lower += char(std::tolower(static_cast<unsigned char>(c)));
+    return std::any_of(words.begin(), words.end(),
+                       [&](const char* word) { return lower.find(word) != std::string::npos; });
+}
+
+/// The kit's hold point on the load that is not done, or null.
+const Step* openLoadHold(const Kit& kit, const Build& build) {
+    for (const Step& step : kit.steps) {
+        const bool names = step.hold && says(step.title + " " + step.hold->say + " " + step.caution,
+                                             {"dummy load", "load on", "load is on", "into a load"});
+        if (names && !build.done(step.id)) return &step;
+    }
+    return nullptr;
+}
+
+/// The builder's word is of this evening.
+bool confirmedTonight(const Kit& kit, const Build& build, std::int64_t now) {
+    const auto word = build.gates.find(kLoadOn);
+    if (word == build.gates.end() || newSitting(build, now)) return false;
+    const auto evenings = eveningsOf(kit, build);
+    return evenings.empty() || word->second.at >= evenings.back().start;
+}
+
+}  // namespace
+
+bool keyDown(const Check& check) {
+    return check.unit == Unit::watt ||
+           says(check.title + " " + check.at, {"key down", "keyed", "transmitting"});
+}
+
+bool keyDown(const Adjustment& a) {
+    return a.unit == Unit::watt || a.unit == Unit::dbm || a.safe != SafeEnd::none ||
+           says(a.title + " " + a.reads + " " + a.caution, {"key down", "dummy load", "transmit"});
+}
+
+LoadAsk askForLoad(const Kit& kit, const Build& build, std::int64_t now, bool ownHolds) {
+    LoadAsk out;
+    if (ownHolds) out.hold = openLoadHold(kit, build);
+    if (out.hold != nullptr) {
+        out.now = "Before the key goes down: " + out.hold->title + ".";
+        out.why = "This hold point is not done yet. F3 goes to the Board; it may be passed knowingly there.";
+    } else if (!confirmedTonight(kit, build, now)) {
+        out.confirm = true;
+        out.now = "Is a dummy load on the antenna socket? Enter: yes, it is.";
+        out.why =
+            "One that takes the power, before the key goes down. Asked once an evening; follow your local "
+            "rules.";
+    }
+    return out;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,64 @@
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "kit/build.h"
+#include "kit/kit.h"
+
+namespace ombrek {
+
+class Judged;
+
+/// How one line of the parts list stands: the last reading's verdict, or the builder's own word.
+///
+/// A reading outside its limits says which preferred value it looks like. A part marked missing fails; one
+/// that has no value to measure passes when it has been seen, or when another type was accepted in its place.
+Verdict partVerdict(const Part& part, const Build& build);
+
+/// Limits of a part's value with its tolerance [SI].
+Limits partLimits(const Part& part);
+
+struct BagCount {
+    int total = 0, in = 0, missing = 0, doubtful = 0, wrong = 0, waiting = 0;
+};
+BagCount countBag(const Judged& judged);
+
+/// "sorted by kind", "labelled by the plan", "each just before fitting".
+std::string_view name(BagWay way);
+/// "measure all", "measure the doubtful", "trust the bag".
+std::string_view name(BagDepth depth);
+
+/// Every part in the order of the chosen way: by kind and value, or as the plan fits them.
+std::vector<const Part*> partsInOrder(const Judged& judged);
+
+/// The part to ask for next, or null. Before fitting, only parts of the step that is next on the board.
+const Part* nextPart(const Judged& judged);
+
+/// What to do with a part, by the chosen depth.
+struct PartAsk {
+    enum class How {
+        measure,
+        look,  ///< at its mark, or only for it
+        count  ///< all of a like line at once, on trust
+    };
+    How how = How::look;
+    std::vector<std::string> refs;  ///< the part, or all of the like line that are still open
+    std::string reason;             ///< why it is measured though only doubtful parts are; may be empty
+};
+PartAsk askFor(const Judged& judged, const Part& part);
+
+/// Parts of the same kind and value, in the list's order.
+std::vector<const Part*> likeParts(const Kit& kit, const Part& part);
+
+/// Why a part ought to be measured even by one who measures only what is doubtful: it has no mark, its mark
+/// can be read as another value of this kit, it is close-tolerance, or it sets a frequency. Empty: its mark
+/// is enough.
+std::string worthMeasuring(const Kit& kit, const Part& part);
+
+/// Whether what is printed on a part says what the list wants: one of the mark's readings is the nominal
+/// value; for a part without a value the words are the same.
+bool markAgrees(const Part& part, std::string_view printed);
+
+}  // namespace ombrek

@@ -1,0 +1,148 @@
+#include "station/proof.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/proof/frequency.h"
+#include "core/quantity/instrument.h"
+#include "station/rests_on.h"
+
+namespace ombrek {
+
+const std::vector<PowerMethod>& powerMethods() {
+    // Errors as limits, common practice: an attenuator is known to 0.5 dB, the vertical scale of a scope to 3
+    // %, a small diode's drop to 0.1 V beside the DC meter's own error, a hobby wattmeter to 10 %.
+    static const std::vector<PowerMethod> methods{
+        {"attenuator", "through attenuator", Unit::dbm, "attenuation", Unit::decibel, kBenchAttenuation, 0.5,
+         0},
+        {"peak-to-peak", "scope, peak-to-peak", Unit::volt, "", Unit::none, 0, 0, 3},
+        {"diode-probe", "diode probe", Unit::volt, "diode drop", Unit::volt, 0.35, 0.1, 0},
+        {"wattmeter", "wattmeter", Unit::watt, "correction", Unit::none, 1, 0, 10},
+    };
+    return methods;
+}
+
+const PowerMethod& powerMethod(std::string_view id) {
+    const auto& all = powerMethods();
+    const auto hit = std::find_if(all.begin(), all.end(), [&](const PowerMethod& m) { return m.id == id; });
+    return hit == all.end() ? all.front() : *hit;
+}
+
+double readingError(const PowerMethod& method, double value, double meter) {
+    if (method.percent <= 0) return meter;  // a DC meter or power meter, by its own data sheet
+    return expandedUncertainty({.percentOfReading = method.percent}, value);
+}
+
+Power powerOf(const Reading& r, double ohms) {
+    const PowerMethod& method = powerMethod(r.method);
+    // U = 2u of what goes with the reading, its limit taken as rectangular (GUM 4.3.7).
+    const double beside = 2 * method.settingError / std::sqrt(3.0);
+    if (method.id == "peak-to-peak") return powerFromPeakToPeak(r.value, r.uncertainty, ohms);
+    if (method.id == "diode-probe")
+        return powerFromDiodeProbe(r.value, r.uncertainty, r.setting, beside, ohms);
+    if (method.id == "wattmeter") {
+        const double percent = r.value > 0 ? 100 * r.uncertainty / r.value : 0;
+        return powerFromWattmeter(r.value, r.setting, percent);
+    }
+    return powerThroughAttenuator(r.value, r.setting, std::hypot(r.uncertainty, beside));
+}
+
+Reading inWatts(Reading reading, double attenuation) {
+    Reading behind = reading;
+    behind.method = "attenuator";
+    behind.setting = attenuation;
+    const Power power = powerOf(behind, 50);
+    reading.value = power.watts;
+    reading.uncertainty = power.uncertainty;
+    reading.unit = Unit::watt;
+    return reading;
+}
+
+std::vector<LadderElement> lowPassAsBuilt(const Kit& kit, const Build& build) {
+    std::vector<LadderElement> out = lowPassOf(kit);
+    for (std::size_t i = 0; i < out.size(); ++i) {
+        const std::string& ref = kit.lowPass[i].ref;
+        const Reading* measured = build.last((kit.coil(ref) ? "coil:" : "part:") + ref);
+        if (measured != nullptr && measured->value > 0 && std::isfinite(measured->value))
+            out[i].value = measured->value;
+    }
+    return out;
+}
+
+namespace {
+
+/// The supply that was read last before a reading: a later one says nothing of it.
+const Reading* supplyAt(const Build& build, const Reading& reading) {
+    const Reading* out = nullptr;
+    for (const Reading& r : build.readings) {
+        if (r.subject == "proof:supply" && r.id < reading.id) out = &r;
+    }
+    return out;
+}
+
+Verdict toldNot(std::string sentence) {
+    Verdict out;
+    out.state = VerdictState::cannotTell;
+    out.sentence = std::move(sentence);
+    return out;
+}
+
+void judgePower(const Kit& kit, const Build& build, ProofState& out) {
+    const Reading* now = build.last("proof:supply");
+    out.supply = now != nullptr && now->value > 0 ? now->value : kit.ratings.supply;
+    const auto reading = lastStanding(kit, build, "proof:power");
+    if (!reading) {
+        out.powerVerdict.sentence = changedSince(kit, build, "proof:power");
+        return;
+    }
+    out.power = powerOf(*reading, kit.ratings.ohms);
+    const Reading* supply = supplyAt(build, *reading);
+    out.supplyKnown = supply != nullptr && supply->value > 0 && std::isfinite(supply->value);
+    out.supply = out.supplyKnown ? supply->value : kit.ratings.supply;
+    out.powerAtRated = powerAtSupply(out.power->watts, out.supply, kit.ratings.supply);
+    if (!out.supplyKnown) {
+        out.powerVerdict =
+            toldNot("The supply was not read before it: read the supply, then the power again.");
+        return;
+    }
+    const double scale = out.powerAtRated / std::max(out.power->watts, 1e-12);
+    out.powerVerdict = judge(out.powerAtRated, {kit.ratings.powerLow, kit.ratings.powerHigh},
+                             out.power->uncertainty * scale, build.rule, Unit::watt);
+}
+
+void judgeHarmonics(const Kit& kit, const Build& build, const LimitProfile& profile, ProofState& out) {
+    const double watts = out.power && out.power->watts > 0 ? out.power->watts : kit.ratings.power;
+    out.required = requiredSuppression(profile, watts);
+    for (int order = 2; order <= kit.ratings.harmonics; ++order) {
+        const std::string subject = "proof:harmonic:" + std::to_string(order);
+        const auto reading = lastStanding(kit, build, subject);
+        out.harmonicVerdicts.emplace_back();
+        if (!reading) {
+            out.harmonicVerdicts.back().sentence = changedSince(kit, build, subject);
+            continue;
+        }
+        const Harmonic harmonic{order, reading->value, reading->uncertainty};
+        out.harmonics.push_back(harmonic);
+        out.harmonicVerdicts.back() = judgeHarmonic(harmonic, profile, watts, build.rule);
+    }
+}
+
+}  // namespace
+
+ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& profile) {
+    ProofState out;
+    if (!kit.ratings.transmits()) return out;
+    judgePower(kit, build, out);
+    judgeHarmonics(kit, build, profile, out);
+    if (const auto reading = lastStanding(kit, build, "proof:frequency")) {
+        out.frequency = reading->value;
+        out.frequencyVerdict =
+            judgeFrequency(reading->value, kit.ratings.frequency, kit.ratings.frequencyTolerance,
+                           reading->uncertainty, build.rule);
+    } else {
+        out.frequencyVerdict.sentence = changedSince(kit, build, "proof:frequency");
+    }
+    return out;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,114 @@
+#include "station/rests_on.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace ombrek {
+namespace {
+
+constexpr double kMoved = 0.02;  ///< of the travel
+
+void add(std::vector<std::string>& out, const std::string& subject) {
+    if (std::find(out.begin(), out.end(), subject) == out.end()) out.push_back(subject);
+}
+
+void addCoil(const Kit& kit, const std::string& ref, std::vector<std::string>& out) {
+    const Coil* coil = kit.coil(ref);
+    if (coil == nullptr) return;
+    add(out, "coil:" + ref);
+    if (!coil->tune) return;
+    add(out, "part:" + coil->tune->trimmer);
+    for (const std::string& fixed : coil->tune->fixed) add(out, "part:" + fixed);
+}
+
+void addAdjustment(const Kit& kit, const Adjustment& a, std::vector<std::string>& out) {
+    add(out, "part:" + a.adjuster);
+    addCoil(kit, a.coil, out);
+}
+
+bool neighbours(const Adjustment& a, const Adjustment& b) {
+    return &a != &b && (a.adjuster == b.adjuster || (!a.coil.empty() && a.coil == b.coil));
+}
+
+/// Every adjustment that is read in one of these units, with what it rests on.
+void addTuned(const Kit& kit, std::initializer_list<Unit> units, std::vector<std::string>& out) {
+    for (const Adjustment& a : kit.adjustments) {
+        if (std::find(units.begin(), units.end(), a.unit) == units.end()) continue;
+        add(out, "adjust:" + a.id);
+        addAdjustment(kit, a, out);
+    }
+}
+
+/// Where an adjuster stood when a reading was taken: at its own last reading before it; nothing before any.
+std::optional<double> stoodAt(const Build& build, const std::string& subject, std::int64_t reading) {
+    std::optional<double> out;
+    for (const Reading& r : build.all(subject)) {
+        if (r.id <= reading) out = r.setting;
+    }
+    return out;
+}
+
+bool holds(const Build& build, const Reading& reading, const std::string& on) {
+    if (reading.id <= build.changedAfter(on)) return false;
+    if (!on.starts_with("adjust:")) return true;
+    const Reading* now = build.last(on);
+    const auto then = stoodAt(build, on, reading.id);
+    if (now == nullptr || now->id < reading.id) return true;
+    return then && std::fabs(*then - now->setting) <= kMoved;
+}
+
+}  // namespace
+
+std::vector<std::string> restsOn(const Kit& kit, const std::string& subject) {
+    std::vector<std::string> out;
+    if (subject.starts_with("adjust:")) {
+        const Adjustment* a = kit.adjustment(subject.substr(7));
+        if (a == nullptr) return out;
+        addAdjustment(kit, *a, out);
+        for (const Adjustment& other : kit.adjustments) {
+            if (neighbours(*a, other)) add(out, "adjust:" + other.id);
+        }
+    } else if (subject == "proof:frequency") {
+        addTuned(kit, {Unit::hertz}, out);
+    } else if (subject == "proof:power" || subject.starts_with("proof:harmonic:")) {
+        addTuned(kit, {Unit::watt, Unit::ampere}, out);
+        for (const FilterElement& e : kit.lowPass) {
+            add(out, (kit.coil(e.ref) ? "coil:" : "part:") + e.ref);
+        }
+    }
+    return out;
+}
+
+std::vector<Reading> standing(const Kit& kit, const Build& build, const std::string& subject) {
+    std::vector<Reading> out = build.all(subject);
+    if (out.empty()) return out;
+    for (const std::string& on : restsOn(kit, subject))
+        std::erase_if(out, [&](const Reading& r) { return !holds(build, r, on); });
+    return out;
+}
+
+std::optional<Reading> lastStanding(const Kit& kit, const Build& build, const std::string& subject) {
+    const Reading* last = build.last(subject);
+    if (last == nullptr) return std::nullopt;
+    for (const std::string& on : restsOn(kit, subject)) {
+        if (!holds(build, *last, on)) return std::nullopt;
+    }
+    return *last;
+}
+
+std::string changedSince(const Kit& kit, const Build& build, const std::string& subject) {
+    const auto name = [](const std::string& s) { return s.substr(s.find(':') + 1); };
+    const auto was = std::find_if(build.readings.rbegin(), build.readings.rend(),
+                                  [&](const Reading& r) { return r.subject == subject; });
+    if (was == build.readings.rend()) return "";
+    std::vector<std::string> all = restsOn(kit, subject);
+    all.insert(all.begin(), subject);
+    for (const std::string& on : all) {
+        if (holds(build, *was, on)) continue;
+        const Adjustment* a = on.starts_with("adjust:") ? kit.adjustment(name(on)) : nullptr;
+        return (a != nullptr ? "\"" + a->title + "\"" : name(on)) + " was changed since: measure again.";
+    }
+    return "";
+}
+
+}  // namespace ombrek
