@@ -41,28 +41,28 @@ QByteArray Session::practiceState() const {
 }
 
 void Session::reload() {
+    judged_.reset();  // what it judged is about to change
     auto build = book_->build();
     hasBuild_ = build.has_value();
-    if (!build) {
-        build_ = {};
-        kitTrouble_.clear();
+    kitTrouble_.clear();
+    const bool sameKit =
+        build && build->id == build_.id && build->kitText == build_.kitText && !kit_.id.empty();
+    build_ = build ? std::move(*build) : Build();
+    if (!sameKit) readKitInHand();
+    judged_ = std::make_unique<Judged>(kit_, build_, profile());
+}
+
+void Session::readKitInHand() {
+    kit_ = {};
+    if (!hasBuild_) return;
+    auto kit = readKit(build_.kitText, tables_.cores);
+    if (!kit) {
+        hasBuild_ = false;
+        kitTrouble_ = qs(kit.error().text());
         return;
     }
-    const bool sameKit = build->id == build_.id && build->kitText == build_.kitText && !kit_.id.empty() &&
-                         kitTrouble_.isEmpty();
-    build_ = std::move(*build);
-    if (!sameKit) {
-        auto kit = readKit(build_.kitText, tables_.cores);
-        if (!kit) {
-            hasBuild_ = false;
-            kitTrouble_ = qs(kit.error().text());
-            return;
-        }
-        kitTrouble_.clear();
-        kit_ = std::move(*kit);
-        bench_.setPractice(qs(practiceMark(build_.kitText)), [this] { return practiceState(); });
-    }
-    judged_ = std::make_unique<Judged>(kit_, build_, profile());
+    kit_ = std::move(*kit);
+    bench_.setPractice(qs(practiceMark(build_.kitText)), [this] { return practiceState(); });
 }
 
 std::shared_ptr<const Drawers> Session::drawers() {

@@ -40,7 +40,8 @@ class Session : public QObject {
     const Kit& kit() const { return kit_; }
     const Build& build() const { return build_; }
     const LimitProfile& profile() const { return tables_.profile(build_.profile); }
-    /// How the build in hand stands; of this moment: made anew after every change.
+    /// How the build in hand stands. Of this moment: the next action on the book ends it, so nothing of it is
+    /// held across one.
     const Judged& judged() const { return *judged_; }
 
     /// The drawers as last read; a large stock is read off the window's thread, and `changed` comes again.
@@ -95,6 +96,7 @@ class Session : public QObject {
 
  private:
     void reload();
+    void readKitInHand();
     void store(Reading reading);
     QByteArray practiceState() const;
 

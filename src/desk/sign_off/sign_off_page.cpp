@@ -63,10 +63,10 @@ void SignOffPage::passKnowingly() {
     askText(QStringLiteral("Why go on?"), qs(g->reason), [this, id](const QString& reason) {
         chosen_.clear();
         // The reason is given for the evidence as it is now.
-        for (const Gate& gate : session_.judged().readiness().gates) {
-            if (gate.id == id)
-                session_.keep(session_.book().passGate(id, reason.toStdString(), basisOf(gate.evidence)));
-        }
+        const auto& gates = session_.judged().readiness().gates;
+        const auto now = std::find_if(gates.begin(), gates.end(), [&](const Gate& g) { return g.id == id; });
+        if (now != gates.end())
+            session_.keep(session_.book().passGate(id, reason.toStdString(), basisOf(now->evidence)));
     });
 }
 
