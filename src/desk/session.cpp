@@ -17,6 +17,10 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
     bool port = false;
     const quint16 first = address.mid(colon + 1).toUShort(&port);
     if (colon > 0 && port) bench_.setAddress(address.left(colon), first);
+    connect(&weighing_, &Weighing::weighed, this, [this] {
+        weighing_.adoptInto(*judged_);
+        emit changed();
+    });
     reload();
     book_->onChange([this] {
         reload();
@@ -50,6 +54,7 @@ void Session::reload() {
     build_ = build ? std::move(*build) : Build();
     if (!sameKit) readKitInHand();
     judged_ = std::make_unique<Judged>(kit_, build_, profile());
+    weighing_.weigh(*judged_);
 }
 
 void Session::readKitInHand() {

@@ -7,6 +7,7 @@
 
 #include "book/book.h"
 #include "desk/pieces/long_work.h"
+#include "desk/weighing.h"
 #include "formats/tables.h"
 #include "instruments/bench_client.h"
 #include "kit/build.h"
@@ -112,6 +113,7 @@ class Session : public QObject {
     std::shared_ptr<const Drawers> drawers_;
     int drawersRead_ = -1;  ///< the book's stock revision
     LongWork work_;
+    Weighing weighing_;
 };
 
 }  // namespace ombrek

@@ -27,7 +27,8 @@ struct BagStory {
     std::vector<BagTrouble> troubles;  ///< in the list's order, loose parts last
     std::string decider;  ///< the one measurement that would decide the closest call; may be empty
     std::vector<std::vector<Explanation>>
-        looseCould;  ///< of each loose part, what it may be, likeliest first
+        looseCould;         ///< of each loose part, what it may be, likeliest first
+    bool weighing = false;  ///< of a moment ago: the newest reading is still being weighed
 };
 
 /// @return the story of every reading, mark and loose part in the build so far; what is not known yet is no

@@ -35,6 +35,8 @@ class Judged {
     const BagCount& bag() const;
     const std::vector<const Part*>& partsInOrder() const;
     const BagStory& story() const;
+    /// Tell this story instead of reckoning one: a large bag is weighed elsewhere.
+    void adopt(BagStory story) const { story_.set(std::move(story)); }
 
     /// @param coil  one of kit().coils
     const Verdict& coil(const Coil& coil) const;
@@ -54,6 +56,7 @@ class Judged {
             if (!value_) value_.emplace(reckon());
             return *value_;
         }
+        void set(T value) const { value_ = std::move(value); }
 
      private:
         mutable std::optional<T> value_;

@@ -176,3 +176,17 @@ TEST_CASE("a coil that reads as a short can be looked at on every page, now and 
     desk.key(Qt::Key_W);
     CHECK_FALSE(desk.now().isEmpty());
 }
+
+TEST_CASE("a large bag is weighed beside the window, and the story comes when it is known") {
+    Desk desk(begun(kitOf(manyParts(1100))));
+    const auto judged = [&]() -> const Judged& { return desk.session().judged(); };
+    CHECK(judged().story().troubles.empty());
+    desk.session().type({0, "part:R2", 0, Unit::ohm, 0, 0, "", 0}, QStringLiteral("33k"));  // wants 1k
+    CHECK(judged().story().weighing);
+    CHECK(judged().part(judged().kit().parts[1]).state == VerdictState::fail);  // the reading itself at once
+    desk.session().type({0, "part:R3", 0, Unit::ohm, 0, 0, "", 0},
+                        QStringLiteral("33k"));  // while it is weighed
+    REQUIRE(QTest::qWaitFor([&] { return !judged().story().weighing; }, 20000));
+    CHECK(judged().story().troubles.size() == 2);
+    CHECK(judged().story().troubles.size() == bagStory(desk.kit(), desk.build()).troubles.size());
+}

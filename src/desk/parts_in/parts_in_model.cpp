@@ -85,7 +85,11 @@ void fillBag(const Judged& judged, PartsInView& out) {
     std::erase_if(out.rows, [](const PartsInView::Row& row) { return row.dots.empty(); });
     const BagStory& story = judged.story();
     out.troubles = story.troubles;
-    out.decider = story.decider;
+    if (story.weighing) {
+        out.decider = "The last reading is being weighed against the whole bag …";
+    } else if (!story.troubles.empty()) {
+        out.decider = story.decider;
+    }
     for (const BagTrouble& t : out.troubles) out.remedies.push_back(remedyText(judged.build(), t.ref));
 }
 

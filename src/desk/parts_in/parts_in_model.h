@@ -23,9 +23,10 @@ struct PartsInView {
         std::string name;
         std::vector<Dot> dots;
     };
-    std::vector<Row> rows;              ///< the bag by kind
-    std::vector<BagTrouble> troubles;   ///< what the bag is telling
-    std::string decider;                ///< the one measurement that would settle the closest call
+    std::vector<Row> rows;             ///< the bag by kind
+    std::vector<BagTrouble> troubles;  ///< what the bag is telling
+    std::string
+        decider;  ///< the one measurement that would settle the closest call, or that it is being weighed
     std::string counts;                 ///< "61 of 104 in · 2 missing"
     PartAsk ask;                        ///< what to do with `wanted`
     std::vector<std::string> remedies;  ///< decided already, by line of `troubles`; empty where not

@@ -260,7 +260,8 @@ void PartsInPage::showTroubles(const PartsInView& view) {
     delete troubleList_;
     troubleList_ = nullptr;
     troubles_->setTitle(QStringLiteral("What the bag is telling"));
-    troubles_->setText(view.troubles.empty() ? QStringLiteral("Nothing wrong so far.") : qs(view.decider));
+    troubles_->setText(view.troubles.empty() && view.decider.empty() ? QStringLiteral("Nothing wrong so far.")
+                                                                     : qs(view.decider));
     if (view.troubles.empty()) return;
     troubleList_ = new QWidget;
     auto* layout = new QVBoxLayout(troubleList_);

@@ -154,6 +154,9 @@ void RemedyPage::shopping() {
 }
 
 void RemedyPage::letter() {
+    if (session_.judged().story().weighing)
+        return session_.say(
+            QStringLiteral("The last reading is still being weighed: ask again in a moment."));
     const std::string text = supplierLetter(session_.judged());
     askFile(QStringLiteral("Write the letter to"), qs(session_.kit().id) + QStringLiteral("-letter.txt"),
             [this, text](const QString& file) {
