@@ -379,7 +379,7 @@ void readRecords(SQLite::Database& db, Build& out) {
         [&](auto& q) {
             const Unit unit = static_cast<Unit>(q.getColumn(3).getInt());
             const double setting = q.getColumn(5).getDouble(), uncertainty = q.getColumn(4).getDouble();
-            out.readings.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getString(),
+            out.readings.push_back({q.getColumn(0).getInt64(), readSubject(q.getColumn(1).getString()),
                                     storedValue(q.getColumn(2), unit), unit,
                                     std::isfinite(uncertainty) ? std::fabs(uncertainty) : 0,
                                     std::isfinite(setting) ? setting : 0, q.getColumn(6).getString(),
@@ -434,7 +434,7 @@ void readRecords(SQLite::Database& db, Build& out) {
                               q.getColumn(2).getInt() != 0, q.getColumn(3).getInt64()});
     });
     each("SELECT subject, after FROM epoch WHERE build=?",
-         [&](auto& q) { out.epochs[q.getColumn(0).getString()] = q.getColumn(1).getInt64(); });
+         [&](auto& q) { out.epochs[readSubject(q.getColumn(0).getString())] = q.getColumn(1).getInt64(); });
     each("SELECT subject, value FROM practice WHERE build=?",
          [&](auto& q) { out.practice[q.getColumn(0).getString()] = q.getColumn(1).getDouble(); });
     each("SELECT start, end FROM sitting WHERE build=? ORDER BY id", [&](auto& q) {
@@ -569,7 +569,7 @@ Result<void> Book::chooseProfile(const std::string& profile) {
 }
 
 Result<void> Book::takeReading(const Reading& r) {
-    return act("reading of " + r.subject.substr(r.subject.find(':') + 1), [&] { inside_->addReading(r); });
+    return act("reading of " + nameOf(r.subject), [&] { inside_->addReading(r); });
 }
 
 Result<void> Book::countTurn(const std::string& coil, const std::vector<std::string>& windings, int by) {
@@ -579,7 +579,7 @@ Result<void> Book::countTurn(const std::string& coil, const std::vector<std::str
                 "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, max(0, ?), 0) "
                 "ON CONFLICT(build, name) DO UPDATE SET turns=max(0, turns+?)",
                 inside_->chosen(), coil + "/" + winding, by, by);
-        inside_->changed("coil:" + coil);
+        inside_->changed(Subject::coil(coil));
     });
 }
 
@@ -593,7 +593,7 @@ Result<void> Book::finishWinding(const std::string& coil, const std::vector<std:
                 inside_->chosen(), coil + "/" + winding, done ? 1 : 0);
         if (done) return;
         // Opened again: what was proved of its tails and read of it holds no more.
-        inside_->changed("coil:" + coil);
+        inside_->changed(Subject::coil(coil));
         inside_->run("DELETE FROM coil_check WHERE build=? AND name LIKE ? AND name<>?", inside_->chosen(),
                      coil + "/%", coil + "/cut");
     });
@@ -606,17 +606,17 @@ Result<void> Book::setTurns(const std::string& coil, const std::vector<std::stri
                 "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, max(0, ?), 0) "
                 "ON CONFLICT(build, name) DO UPDATE SET turns=excluded.turns",
                 inside_->chosen(), coil + "/" + winding, turns);
-        inside_->changed("coil:" + coil);
+        inside_->changed(Subject::coil(coil));
     });
 }
 
 Result<void> Book::bent(const std::string& coil, double factor) {
     return act("squeeze or spread of " + coil, [&] {
-        inside_->changed("coil:" + coil);
+        inside_->changed(Subject::coil(coil));
         inside_->run(
             "INSERT INTO practice(build, subject, value) VALUES(?,?,?) "
             "ON CONFLICT(build, subject) DO UPDATE SET value=value*excluded.value",
-            inside_->chosen(), "coil:" + coil, factor);
+            inside_->chosen(), Subject::coil(coil).text(), factor);
     });
 }
 

@@ -67,7 +67,7 @@ Result<void> Book::settleLoose(std::int64_t id, const std::string& ref, Unit uni
         if (!query.executeStep()) return;
         const std::string printed = query.getColumn(0).getString();
         if (!query.getColumn(1).isNull()) {
-            inside_->addReading({0, "part:" + ref, query.getColumn(1).getDouble(), unit,
+            inside_->addReading({0, Subject::part(ref), query.getColumn(1).getDouble(), unit,
                                  query.getColumn(2).getDouble(), 0, "found", 0});
         } else {
             inside_->setMark(ref, PartMark::seen);
@@ -84,14 +84,14 @@ Result<void> Book::movePart(const std::string& from, const std::string& to, Part
             "INSERT INTO loose_part(build, kind, printed, value, uncertainty) "
             "SELECT build, ?, coalesce((SELECT text FROM printed WHERE build=reading.build AND ref=?), ''), "
             "value, uncertainty FROM reading WHERE build=? AND subject=? ORDER BY id DESC LIMIT 1",
-            static_cast<int>(kind), to, build, "part:" + to);
+            static_cast<int>(kind), to, build, Subject::part(to).text());
         inside_->run("UPDATE reading SET subject=? WHERE build=? AND subject=?", "replaced:" + to, build,
-                     "part:" + to);
+                     Subject::part(to).text());
         for (const std::string& ref : {from, to})
             inside_->run("DELETE FROM part WHERE build=? AND ref=?", build, ref);
         inside_->run("DELETE FROM printed WHERE build=? AND ref=?", build, to);
-        inside_->run("UPDATE reading SET subject=? WHERE build=? AND subject=?", "part:" + to, build,
-                     "part:" + from);
+        inside_->run("UPDATE reading SET subject=? WHERE build=? AND subject=?", Subject::part(to).text(),
+                     build, Subject::part(from).text());
         inside_->run("UPDATE printed SET ref=? WHERE build=? AND ref=?", to, build, from);
     });
 }

@@ -252,10 +252,11 @@ Result<void> Book::takePromised(const std::string& ref, PartKind kind) {
             "WHERE NOT EXISTS (SELECT 1 FROM part WHERE build=?1 AND ref=?3 AND mark=?5) AND "
             "(EXISTS (SELECT 1 FROM reading WHERE build=?1 AND subject=?4) OR "
             "EXISTS (SELECT 1 FROM part WHERE build=?1 AND ref=?3))",
-            build, static_cast<int>(kind), ref, "part:" + ref, static_cast<int>(PartMark::missing));
+            build, static_cast<int>(kind), ref, Subject::part(ref).text(),
+            static_cast<int>(PartMark::missing));
         inside_->run("DELETE FROM part WHERE build=? AND ref=?", build, ref);
         inside_->run("DELETE FROM printed WHERE build=? AND ref=?", build, ref);
-        inside_->changed("part:" + ref);
+        inside_->changed(Subject::part(ref));
     });
 }
 

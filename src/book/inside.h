@@ -49,11 +49,11 @@ struct Book::Inside {
     }
 
     /// Readings of a subject, and of what rests on it, that were taken so far tell of what is no more.
-    void changed(const std::string& subject) const {
+    void changed(const Subject& subject) const {
         run("INSERT INTO epoch(build, subject, after) "
             "SELECT ?, ?, max(id) FROM reading WHERE build=? HAVING max(id) IS NOT NULL "
             "ON CONFLICT(build, subject) DO UPDATE SET after=excluded.after WHERE after<>excluded.after",
-            chosen(), subject, chosen());
+            chosen(), subject.text(), chosen());
     }
 
     std::int64_t chosen() const {
@@ -98,11 +98,11 @@ struct Book::Inside {
         const double value = std::isinf(r.value) ? std::copysign(kOverload, r.value) : r.value;
         run("INSERT INTO reading(build, subject, value, unit, uncertainty, setting, method, at, beyond) "
             "VALUES(?,?,?,?,?,?,?,?,?)",
-            chosen(), r.subject, value, static_cast<int>(r.unit), r.uncertainty, r.setting, r.method, clock(),
-            r.beyond ? 1 : 0);
+            chosen(), r.subject.text(), value, static_cast<int>(r.unit), r.uncertainty, r.setting, r.method,
+            clock(), r.beyond ? 1 : 0);
         // A reading answers "missing": the part has been found.
-        if (r.subject.starts_with("part:"))
-            run("DELETE FROM part WHERE build=? AND ref=?", chosen(), r.subject.substr(5));
+        if (r.subject.is(Subject::Kind::part))
+            run("DELETE FROM part WHERE build=? AND ref=?", chosen(), r.subject.id);
     }
 
     void setMark(const std::string& ref, PartMark mark) const {

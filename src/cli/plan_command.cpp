@@ -27,7 +27,10 @@ Result<Kit> kitOf(const PlanQuestion& q, const std::vector<MagneticCore>& cores)
 /// What a hold rests on; the sentence of one that asks for the builder's own eyes.
 std::vector<std::string> holdsOf(const Step& step) {
     if (!step.hold) return {};
-    return step.hold->needs.empty() ? std::vector<std::string>{step.hold->say} : step.hold->needs;
+    if (step.hold->needs.empty()) return {step.hold->say};
+    std::vector<std::string> out;
+    for (const Subject& need : step.hold->needs) out.push_back(need.text());
+    return out;
 }
 
 }  // namespace

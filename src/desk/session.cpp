@@ -36,9 +36,10 @@ QByteArray Session::practiceState() const {
         out += "SIM:" + command + " \"" + subject + "\"," + plainNumber(value) + "\n";
     };
     for (const Adjustment& a : kit_.adjustments) {
-        if (const Reading* r = build_.last("adjust:" + a.id)) put("PROB", r->subject, r->setting);
+        if (const Reading* r = build_.last(Subject::adjustment(a.id)))
+            put("PROB", r->subject.text(), r->setting);
     }
-    for (const Coil& coil : kit_.coils) put("PROB", "coil:" + coil.ref, mainTurns(coil, build_));
+    for (const Coil& coil : kit_.coils) put("PROB", Subject::coil(coil.ref).text(), mainTurns(coil, build_));
     for (const auto& [subject, factor] : build_.practice)
         put("BENT", subject.substr(subject.find(':') + 1), factor);
     return QByteArray::fromStdString(out);
@@ -119,11 +120,10 @@ bool Session::keep(const Result<void>& result) {
 }
 
 void Session::store(Reading reading) {
-    const QString subject = qs(reading.subject);
-    if (keep(book_->takeReading(reading))) emit taken(subject);
+    if (keep(book_->takeReading(reading))) emit taken(reading.subject);
 }
 
-void Session::measure(Unit unit, const QString& subject, double setting, std::function<void(Measured)> use) {
+void Session::measure(Unit unit, const Subject& subject, double setting, std::function<void(Measured)> use) {
     if (waiting_) return;
     waiting_ = true;
     say(QStringLiteral("Asking the %1 …").arg(qs(name(instrumentFor(unit)))));
@@ -147,8 +147,10 @@ void Session::read(Reading wanted) {
     const bool power = wanted.unit == Unit::watt;
     const Unit asked = power ? Unit::dbm : wanted.unit;
     const double setting =
-        wanted.subject.starts_with("coil:") || wanted.subject.starts_with("adjust:") ? wanted.setting : -1;
-    measure(asked, qs(wanted.subject), setting, [this, wanted, asked, power](Measured measured) mutable {
+        wanted.subject.is(Subject::Kind::coil) || wanted.subject.is(Subject::Kind::adjustment)
+            ? wanted.setting
+            : -1;
+    measure(asked, wanted.subject, setting, [this, wanted, asked, power](Measured measured) mutable {
         wanted.value = measured.value;
         wanted.unit = asked;
         wanted.uncertainty = measured.uncertainty;
@@ -169,10 +171,11 @@ Session::Entered Session::understand(Reading wanted, const QString& text) const 
     wanted.value = measured.value;
     wanted.beyond = shown->beyond;
     wanted.uncertainty = shown->beyond ? 0 : measured.uncertainty;
-    if (wanted.subject == "proof:power" && !shown->beyond)
+    if (wanted.subject.is(Subject::Kind::power) && !shown->beyond)
         wanted.uncertainty = readingError(powerMethod(wanted.method), shown->value, measured.uncertainty);
     if (wanted.method.empty()) wanted.method = "typed";
-    if (wanted.subject == "proof:power" && (wanted.beyond || (wanted.unit == Unit::volt && wanted.value < 0)))
+    if (wanted.subject.is(Subject::Kind::power) &&
+        (wanted.beyond || (wanted.unit == Unit::volt && wanted.value < 0)))
         out.trouble = QStringLiteral("A power wants a number that is not negative.");
     out.shows = qs(shownText({shown->value, shown->beyond}, wanted.unit));
     out.doubt = qs(surprise(kit_, wanted));

@@ -70,7 +70,7 @@ class Session : public QObject {
     Entered understand(Reading wanted, const QString& text) const;
 
     /// Measure without keeping it: `use` is called with what the reading is worth; a Problem is said.
-    void measure(Unit unit, const QString& subject, double setting, std::function<void(Measured)> use);
+    void measure(Unit unit, const Subject& subject, double setting, std::function<void(Measured)> use);
 
     /// What goes with a way of measuring power on this bench: attenuation, diode drop, correction.
     double powerSetting(const PowerMethod& method) const;
@@ -93,7 +93,7 @@ class Session : public QObject {
     void changed();
     void said(const QString& line, VerdictState state);
     /// A reading went into the book.
-    void taken(const QString& subject);
+    void taken(const Subject& subject);
 
  private:
     void reload();

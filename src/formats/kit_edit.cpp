@@ -18,7 +18,10 @@ Json stepsJson(const std::vector<Step>& steps) {
         if (!step.before.empty()) row["before"] = step.before;
         row["minutes"] = std::clamp(step.minutes, 0.1, 1000.0);
         if (step.height > 0) row["height_mm"] = step.height;
-        if (step.hold) row["hold"] = {{"needs", step.hold->needs}, {"say", step.hold->say}};
+        if (step.hold) {
+            row["hold"] = {{"needs", nlohmann::json::array()}, {"say", step.hold->say}};
+            for (const Subject& need : step.hold->needs) row["hold"]["needs"].push_back(need.text());
+        }
         if (!step.tools.empty()) row["tools"] = step.tools;
         for (const Step::Keep& keep : step.keeps)
             row["keep"].push_back({{"what", keep.what}, {"count", keep.count}, {"until", keep.until}});

@@ -92,7 +92,8 @@ Step readStep(JsonFields& fields) {
     step.height = fields.number("height_mm", 0, 200, 0);
     if (fields.has("hold")) {
         JsonFields hold = fields.object("hold");
-        step.hold = HoldPoint{hold.texts("needs"), hold.text("say")};
+        step.hold = HoldPoint{{}, hold.text("say")};
+        for (const std::string& need : hold.texts("needs")) step.hold->needs.push_back(readSubject(need));
         hold.finish();
     }
     step.caution = fields.text("caution", "");

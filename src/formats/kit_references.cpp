@@ -3,6 +3,7 @@
 #include <set>
 
 #include "formats/json_fields.h"
+#include "station/subjects.h"
 #include "station/work.h"
 
 namespace ombrek {
@@ -71,17 +72,6 @@ class References {
         }
     }
 
-    bool subjectKnown(const std::string& subject) const {
-        const auto colon = subject.find(':');
-        if (colon == std::string::npos) return false;
-        const std::string kind = subject.substr(0, colon), id = subject.substr(colon + 1);
-        if (kind == "part") return kit_.part(id) != nullptr;
-        if (kind == "coil") return kit_.coil(id) != nullptr;
-        if (kind == "check") return kit_.check(id) != nullptr;
-        if (kind == "adjust") return kit_.adjustment(id) != nullptr;
-        return kind == "step" && kit_.step(id) != nullptr;
-    }
-
     void steps() const {
         for (std::size_t i = 0; i < kit_.steps.size(); ++i) {
             const Step& step = kit_.steps[i];
@@ -90,7 +80,7 @@ class References {
                 need(kit_.step(keep.until) != nullptr, at("steps", i) + "/keep/until", keep.until);
             if (!step.hold) continue;
             for (const auto& subject : step.hold->needs) {
-                need(subjectKnown(subject), at("steps", i) + "/hold/needs", subject);
+                need(exists(kit_, subject), at("steps", i) + "/hold/needs", subject.text());
             }
         }
         for (std::size_t i = 0; i < kit_.lookAheads.size(); ++i) {

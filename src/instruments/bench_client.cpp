@@ -119,7 +119,7 @@ Result<double> numberFrom(InstrumentRole role, const Result<QString>& line) {
 
 }  // namespace
 
-void BenchClient::take(Unit unit, const QString& subject, double setting, Answer answer) {
+void BenchClient::take(Unit unit, const Subject& subject, double setting, Answer answer) {
     const InstrumentRole role = instrumentFor(unit);
     whenKnown(role, [=, this](Result<void> known) {
         if (known) known = onThisKit(role);
@@ -127,27 +127,28 @@ void BenchClient::take(Unit unit, const QString& subject, double setting, Answer
         QByteArray text;
         if (isPractice(role)) {
             if (state_) text += state_();
-            text += "SIM:PROB \"" + subject.toUtf8() + "\"";
+            text += "SIM:PROB \"" + QByteArray::fromStdString(subject.text()) + "\"";
             if (setting >= 0) text += "," + QByteArray::fromStdString(plainNumber(setting));
             text += '\n';
         }
         text += QByteArray::fromStdString(measureQuery(unit));
-        if (subject.startsWith(QLatin1String("proof:harmonic:"))) text += " " + subject.mid(15).toUtf8();
+        if (subject.is(Subject::Kind::harmonic)) text += " " + QByteArray::fromStdString(subject.id);
         text += '\n';
         converse(role, text, [role, answer](Result<QString> line) { answer(numberFrom(role, line)); });
     });
 }
 
-void BenchClient::look(const QString& subject, std::function<void(QString)> answer) {
+void BenchClient::look(const Subject& subject, std::function<void(QString)> answer) {
     constexpr InstrumentRole role = InstrumentRole::multimeter;
     // Nobody but a bench on this machine is asked unasked.
     const bool here = host_.startsWith(QLatin1String("127.")) || host_ == QLatin1String("localhost");
     if (!here || identities_[at(role)].state == Identity::State::absent) return answer(QString());
     whenKnown(role, [=, this](Result<void> known) {
         if (!known || !isPractice(role) || !onThisKit(role)) return answer(QString());
-        converse(role, "SIM:LOOK? \"" + subject.toUtf8() + "\"\n", [answer](Result<QString> line) {
-            answer(line ? line->remove(QChar('"')).trimmed() : QString());
-        });
+        converse(role, "SIM:LOOK? \"" + QByteArray::fromStdString(subject.text()) + "\"\n",
+                 [answer](Result<QString> line) {
+                     answer(line ? line->remove(QChar('"')).trimmed() : QString());
+                 });
     });
 }
 

@@ -8,7 +8,7 @@ Verdict judgeReading(const Reading& r, const Limits& limits, VerdictRule rule, U
     return r.beyond ? judgeBeyond(r.value, limits, unit) : judge(r.value, limits, r.uncertainty, rule, unit);
 }
 
-const std::vector<std::size_t>& Build::placesOf(const std::string& subject) const {
+const std::vector<std::size_t>& Build::placesOf(const Subject& subject) const {
     static const std::vector<std::size_t> none;
     const auto stale = [&](const std::vector<std::size_t>& places) {
         return std::any_of(places.begin(), places.end(),
@@ -25,13 +25,13 @@ const std::vector<std::size_t>& Build::placesOf(const std::string& subject) cons
     return find();
 }
 
-const Reading* Build::last(const std::string& subject) const {
+const Reading* Build::last(const Subject& subject) const {
     const auto& places = placesOf(subject);
     if (places.empty() || readings[places.back()].id <= changedAfter(subject)) return nullptr;
     return &readings[places.back()];
 }
 
-std::vector<Reading> Build::all(const std::string& subject, std::int64_t since) const {
+std::vector<Reading> Build::all(const Subject& subject, std::int64_t since) const {
     since = std::max(since, changedAfter(subject));
     std::vector<Reading> out;
     for (const std::size_t i : placesOf(subject)) {
@@ -40,7 +40,7 @@ std::vector<Reading> Build::all(const std::string& subject, std::int64_t since) 
     return out;
 }
 
-std::int64_t Build::changedAfter(const std::string& subject) const {
+std::int64_t Build::changedAfter(const Subject& subject) const {
     const auto hit = epochs.find(subject);
     return hit == epochs.end() ? -1 : hit->second;
 }

@@ -10,16 +10,16 @@
 #include "core/parts/part_kind.h"
 #include "core/plan/order.h"
 #include "core/quantity/verdict.h"
+#include "kit/subject.h"
 
 namespace ombrek {
 
 /// What this builder did with one kit. A plain copy of what the book holds.
 
-/// One reading of something. `subject` says of what: "part:R14", "coil:T1", "check:rail5", "adjust:rx",
-/// "proof:power", "proof:supply", "proof:frequency", "proof:harmonic:2".
+/// One reading of something.
 struct Reading {
     std::int64_t id = 0;
-    std::string subject;
+    Subject subject;
     double value = 0;  ///< SI; infinite: the meter was overloaded, or open
     Unit unit = Unit::none;
     double uncertainty = 0;  ///< U = 2u [same unit]
@@ -149,16 +149,16 @@ struct Build {
     std::map<std::string, std::int64_t> joints,
         senses;  ///< looked at under the loupe, and against the print: when
     std::vector<PhotoLine> photos;
-    std::map<std::string, std::int64_t> epochs;  ///< by subject: the last reading before it was changed
-    std::map<std::string, double> practice;      ///< of the practice rig: what a coil was bent by, "coil:T1"
+    std::map<Subject, std::int64_t> epochs;  ///< the last reading before it was changed
+    std::map<std::string, double> practice;  ///< of the practice rig: what a coil was bent by, "coil:T1"
 
     /// The last reading of a subject, or null; one that was taken before the thing itself was changed is not
     /// its reading any more.
-    const Reading* last(const std::string& subject) const;
+    const Reading* last(const Subject& subject) const;
     /// All that hold, oldest first. @param since  only those with a larger id
-    std::vector<Reading> all(const std::string& subject, std::int64_t since = -1) const;
+    std::vector<Reading> all(const Subject& subject, std::int64_t since = -1) const;
     /// The last reading before a subject was changed, by id; −1 when it never was.
-    std::int64_t changedAfter(const std::string& subject) const;
+    std::int64_t changedAfter(const Subject& subject) const;
     WindingProgress winding(const std::string& coil, const std::string& winding) const;
     bool done(const std::string& step) const { return steps.contains(step); }
 
@@ -168,9 +168,9 @@ struct Build {
     struct Index {
         const Reading* first = nullptr;
         std::size_t size = 0;
-        std::unordered_map<std::string, std::vector<std::size_t>> places;
+        std::unordered_map<Subject, std::vector<std::size_t>> places;
     };
-    const std::vector<std::size_t>& placesOf(const std::string& subject) const;
+    const std::vector<std::size_t>& placesOf(const Subject& subject) const;
     mutable Index index_;
 };
 

@@ -13,6 +13,7 @@
 #include "core/parts/marks.h"
 #include "core/plan/order.h"
 #include "core/quantity/verdict.h"
+#include "kit/subject.h"
 
 namespace ombrek {
 
@@ -89,8 +90,7 @@ struct Coil {
 
 /// Work stops here until the evidence named is there, or the builder goes on knowingly.
 struct HoldPoint {
-    std::vector<std::string>
-        needs;  ///< subjects: "coil:T1", "check:rail5", "adjust:rx"; empty: the builder's own eyes
+    std::vector<Subject> needs;  ///< empty: the builder's own eyes
     std::string say;
 };
 

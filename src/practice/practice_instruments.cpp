@@ -7,7 +7,7 @@
 
 #include "core/proof/power.h"
 #include "instruments/scpi.h"
-#include "station/proof.h"
+#include "station/subjects.h"
 
 namespace ombrek {
 namespace {
@@ -52,21 +52,12 @@ std::optional<double> plainWord(const std::string& word) {
 }
 
 /// The unit a subject is measured in, so that a voltmeter on a resistor finds nothing.
-bool fits(const PracticeTruth& truth, const std::string& subject, Unit unit) {
-    const Kit& kit = truth.kit();
-    const auto id = subject.substr(subject.find(':') + 1);
-    if (subject.starts_with("part:") || subject.starts_with("loose:"))
+bool fits(const PracticeTruth& truth, const Subject& subject, Unit unit) {
+    if (subject.is(Subject::Kind::part) || subject.is(Subject::Kind::loose))
         return truth.unitOfPart(subject) == unit;
-    if (subject.starts_with("coil:")) return unit == Unit::henry;
-    if (subject.starts_with("check:")) return kit.check(id) != nullptr && kit.check(id)->unit == unit;
-    if (subject.starts_with("adjust:")) {
-        const Adjustment* a = kit.adjustment(id);
-        return a != nullptr && (a->unit == unit || (a->unit == Unit::watt && unit == Unit::dbm));
-    }
-    if (subject == "proof:supply") return unit == Unit::volt;
-    if (subject == "proof:frequency") return unit == Unit::hertz;
-    if (subject == "proof:power") return unit == Unit::dbm;
-    return subject.starts_with("proof:harmonic:") && unit == Unit::decibel;
+    if (subject.is(Subject::Kind::harmonic)) return unit == Unit::decibel;
+    const Unit own = unitOf(truth.kit(), subject);
+    return own != Unit::none && (own == Unit::watt ? Unit::dbm : own) == unit;
 }
 
 }  // namespace
@@ -80,9 +71,10 @@ std::string practiceMark(const std::string& kitText) {
 }
 
 std::string PracticeInstruments::measured(Unit unit, const std::string& argument) {
-    const std::string subject =
-        unit == Unit::decibel && !argument.empty() ? "proof:harmonic:" + argument : subject_;
-    if (unit == Unit::farad && subject == "clips:open") return number(kPracticeStray, 4);
+    const Subject subject = unit == Unit::decibel && !argument.empty()
+                                ? Subject{Subject::Kind::harmonic, argument, "", Subject::Condition::any}
+                                : subject_;
+    if (unit == Unit::farad && subject.is(Subject::Kind::openClips)) return number(kPracticeStray, 4);
     if (!fits(truth_, subject, unit)) return number(NAN, 1);
     double value = truth_.at(subject);
     if (unit == Unit::farad) value += kPracticeStray;
@@ -112,14 +104,14 @@ std::optional<std::string> PracticeInstruments::answer(InstrumentRole role, cons
         return error;
     }
     if (headerMatches("SIMulation:PROBe", header) && words.size() >= 2) {
-        subject_ = words[1];
+        subject_ = readSubject(words[1]);
         if (words.size() >= 3) {
             if (const auto setting = plainWord(words[2])) truth_.at(subject_, *setting);
         }
         return std::nullopt;
     }
     if (headerMatches("SIMulation:LOOK?", header) && words.size() == 2)
-        return "\"" + truth_.mark(words[1]) + "\"";
+        return "\"" + truth_.mark(readSubject(words[1])) + "\"";
     if (headerMatches("SIMulation:BEND", header) && words.size() == 3) {
         if (const auto percent = plainWord(words[2])) truth_.bend(words[1], *percent);
         return std::nullopt;

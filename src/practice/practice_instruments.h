@@ -27,7 +27,7 @@ class PracticeInstruments {
     std::optional<std::string> answer(InstrumentRole role, const std::string& line);
 
     /// What the clips are on.
-    const std::string& subject() const { return subject_; }
+    const Subject& subject() const { return subject_; }
 
  private:
     std::string measured(Unit unit, const std::string& argument);
@@ -35,7 +35,7 @@ class PracticeInstruments {
     PracticeTruth truth_;
     std::string kitMark_;
     double attenuation_ = kUsualAttenuation;  ///< before the power meter [dB]
-    std::string subject_;
+    Subject subject_;
     std::string error_ = "0,\"No error\"";
 };
 

@@ -66,7 +66,7 @@ class PracticeBuilder {
             now_ += 25;
             if (!part.measurable()) {
                 keep(book_.markPart(part.ref, PartMark::seen));
-            } else if (!read("part:" + part.ref, part.unit, -1)) {
+            } else if (!read(Subject::part(part.ref), part.unit, -1)) {
                 keep(book_.markPart(part.ref, PartMark::missing));
             }
         }
@@ -76,7 +76,7 @@ class PracticeBuilder {
     void lookTwice(const PracticeBag& bag) {
         for (const auto& [ref, printed] : bag.marks) {
             now_ += 30;
-            if (book_.build()->last("part:" + ref) != nullptr)
+            if (book_.build()->last(Subject::part(ref)) != nullptr)
                 keep(book_.readMark(ref, printed, markAgrees(*kit_.part(ref), printed)));
         }
         for (std::size_t i = 0; i < bag.over.size(); ++i) {
@@ -99,7 +99,7 @@ class PracticeBuilder {
             keep(book_.finishWinding(coil.ref, winding.name));
         }
         for (int tries = 0; tries < 6; ++tries) {
-            read("coil:" + coil.ref, Unit::henry, coil.windings.front().turns);
+            read(Subject::coil(coil.ref), Unit::henry, coil.windings.front().turns);
             const auto advice = coilAdvice(coil, *book_.build());
             const bool bend =
                 advice && (advice->act == TrimAdvice::Act::squeeze || advice->act == TrimAdvice::Act::spread);
@@ -128,7 +128,7 @@ class PracticeBuilder {
 
     void check(const Check& check) {
         now_ += 60;
-        read("check:" + check.id, check.unit, -1);
+        read(Subject::check(check.id), check.unit, -1);
     }
 
     void stepsUntil(const std::string& last) {
@@ -137,8 +137,8 @@ class PracticeBuilder {
             if (step.id == last) return;
             if (step.hold) {
                 for (const auto& need : step.hold->needs) {
-                    if (need.starts_with("check:") && book_.build()->last(need) == nullptr)
-                        check(*kit_.check(need.substr(6)));
+                    if (need.is(Subject::Kind::check) && book_.build()->last(need) == nullptr)
+                        check(*kit_.check(need.id));
                 }
             }
             keep(book_.doStep(step.id));
@@ -172,18 +172,19 @@ class PracticeBuilder {
             if (state.state == VerdictState::pass) return;
             now_ += 40;
             if (state.state == VerdictState::fail) return;
-            read("adjust:" + adjustment.id, adjustment.unit, std::round(state.nextPosition * 1000) / 1000);
+            read(Subject::adjustment(adjustment.id), adjustment.unit,
+                 std::round(state.nextPosition * 1000) / 1000);
         }
     }
 
     void proof() {
         now_ += 120;
         keep(book_.passGate(kLoadOn, "on"));
-        read("proof:supply", Unit::volt, -1);
-        read("proof:power", Unit::dbm, -1);
-        read("proof:frequency", Unit::hertz, -1);
+        read(Subject::supply(), Unit::volt, -1);
+        read(Subject::power(), Unit::dbm, -1);
+        read(Subject::frequency(), Unit::hertz, -1);
         for (int order = 2; order <= kit_.ratings.harmonics; ++order) {
-            read("proof:harmonic:" + std::to_string(order), Unit::decibel, -1);
+            read(Subject::harmonic(order), Unit::decibel, -1);
         }
     }
 
@@ -191,22 +192,21 @@ class PracticeBuilder {
 
  private:
     /// @return false when the instrument finds nothing
-    bool read(const std::string& subject, Unit unit, double setting) {
+    bool read(const Subject& subject, Unit unit, double setting) {
         const Unit asked = unit == Unit::watt ? Unit::dbm : unit;
-        std::string probe = "SIM:PROB \"" + subject + "\"";
+        std::string probe = "SIM:PROB \"" + subject.text() + "\"";
         if (setting >= 0) probe += "," + plainNumber(setting);
         const InstrumentRole role = instrumentFor(asked);
         instruments_.answer(role, probe);
-        const bool harmonic = subject.starts_with("proof:harmonic:");
-        const auto line =
-            instruments_.answer(role, measureQuery(asked) + (harmonic ? " " + subject.substr(15) : ""));
+        const bool harmonic = subject.is(Subject::Kind::harmonic);
+        const auto line = instruments_.answer(role, measureQuery(asked) + (harmonic ? " " + subject.id : ""));
         auto value = readReply(line.value_or(""));
         if (!value) return false;
         const Measured measured = measuredWith(book_.meters(), asked, *value);
         Reading reading{0,  subject, measured.value, asked, measured.uncertainty, std::max(setting, 0.0),
                         "", 0};
         reading.method = std::string(name(role));
-        if (subject == "proof:power") {
+        if (subject == Subject::power()) {
             reading.method = "attenuator";
             reading.setting = kBenchAttenuation;
         } else if (unit == Unit::watt) {
@@ -271,7 +271,7 @@ Result<void> workPracticeBook(const std::filesystem::path& path, const PracticeK
     builder.stepsUntil(finished ? "" : "lowpass");
     if (finished) {
         for (const Check& check : kit.checks) {
-            if ((*book)->build()->last("check:" + check.id) == nullptr) builder.check(check);
+            if ((*book)->build()->last(Subject::check(check.id)) == nullptr) builder.check(check);
         }
     }
     if (builder.trouble()) {

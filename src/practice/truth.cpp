@@ -73,7 +73,9 @@ void PracticeTruth::reset() {
     bends_.clear();
     // Trimmers as they come, anywhere; what can do harm is delivered at its safe end.
     for (const Adjustment& a : kit_.adjustments)
-        settings_["adjust:" + a.id] = a.safe == SafeEnd::none ? 0.4 : a.safe == SafeEnd::low ? 0.0 : 1.0;
+        settings_[Subject::adjustment(a.id)] = a.safe == SafeEnd::none  ? 0.4
+                                               : a.safe == SafeEnd::low ? 0.0
+                                                                        : 1.0;
 }
 
 double PracticeTruth::scatter(const std::string& name) const {
@@ -99,26 +101,26 @@ const PracticeBag::Over* PracticeTruth::overPart(const std::string& id) const {
     return at >= 1 && at <= bag_.over.size() ? &bag_.over[at - 1] : nullptr;
 }
 
-std::string PracticeTruth::mark(const std::string& subject) const {
-    const std::string id = subject.substr(std::min(subject.size(), subject.find(':') + 1));
-    if (subject.starts_with("loose:")) return overPart(id) ? overPart(id)->mark : "";
+std::string PracticeTruth::mark(const Subject& subject) const {
+    const std::string& id = subject.id;
+    if (subject.is(Subject::Kind::loose)) return overPart(id) ? overPart(id)->mark : "";
     const Part* part = kit_.part(id);
-    if (!subject.starts_with("part:") || part == nullptr || bag_.missing.contains(id)) return "";
+    if (!subject.is(Subject::Kind::part) || part == nullptr || bag_.missing.contains(id)) return "";
     const auto other = bag_.marks.find(id);
     return other == bag_.marks.end() ? part->mark : other->second;
 }
 
-Unit PracticeTruth::unitOfPart(const std::string& subject) const {
-    const std::string id = subject.substr(std::min(subject.size(), subject.find(':') + 1));
-    if (subject.starts_with("loose:")) return overPart(id) ? unitOf(overPart(id)->kind) : Unit::none;
-    const Part* part = subject.starts_with("part:") ? kit_.part(id) : nullptr;
+Unit PracticeTruth::unitOfPart(const Subject& subject) const {
+    const std::string& id = subject.id;
+    if (subject.is(Subject::Kind::loose)) return overPart(id) ? unitOf(overPart(id)->kind) : Unit::none;
+    const Part* part = subject.is(Subject::Kind::part) ? kit_.part(id) : nullptr;
     return part == nullptr ? Unit::none : part->unit;
 }
 
 double PracticeTruth::inductance(const std::string& ref) const {
     const Coil* coil = kit_.coil(ref);
     if (coil == nullptr) return kNothing;
-    const auto turns = settings_.find("coil:" + ref);
+    const auto turns = settings_.find(Subject::coil(ref));
     const int wound = turns == settings_.end() ? coil->windings.front().turns
                                                : static_cast<int>(std::clamp(turns->second, 0.0, 10000.0));
     if (wound < 1) return kNothing;
@@ -132,7 +134,7 @@ double PracticeTruth::inductance(const std::string& ref) const {
 }
 
 double PracticeTruth::position(const std::string& id) const {
-    const auto hit = settings_.find("adjust:" + id);
+    const auto hit = settings_.find(Subject::adjustment(id));
     return hit == settings_.end() ? 0.5 : hit->second;
 }
 
@@ -222,32 +224,44 @@ double PracticeTruth::check(const std::string& id) {
     return (check->limits.low + check->limits.high) / 2 + 0.35 * u * check->limits.halfWidth();
 }
 
-double PracticeTruth::at(const std::string& subject, double setting) {
-    if (setting >= 0 && std::isfinite(setting)) settings_[subject] = setting;
-    const auto colon = subject.find(':');
-    const std::string kind = subject.substr(0, colon);
-    const std::string id = colon == std::string::npos ? "" : subject.substr(colon + 1);
-    if (kind == "part") return part(id);
-    if (kind == "loose")
-        return overPart(id) ? overPart(id)->value * (1 + 0.02 * scatter("loose:" + id)) : kNothing;
-    if (kind == "coil") return inductance(id);
-    if (kind == "check") return check(id);
-    if (kind == "adjust") return adjustment(id);
-    if (kind != "proof") return kNothing;
-    if (id == "power") return power();
-    if (id == "supply") return kit_.ratings.supply * (1 + 0.004 * scatter("supply"));
-    if (id.starts_with("harmonic:")) {
-        int order = 0;
-        const auto [end, error] = std::from_chars(id.data() + 9, id.data() + id.size(), order);
-        return error == std::errc{} && end == id.data() + id.size() ? harmonic(order) : kNothing;
-    }
-    if (id != "frequency") return kNothing;
-    double offset = 60.0 * scatter("frequency");  // the BFO's error is the rig's error
+/// The BFO's error is the rig's error.
+double PracticeTruth::frequency() {
+    double offset = 60.0 * scatter("frequency");
     for (const Adjustment& a : kit_.adjustments) {
         if (a.unit == Unit::hertz && a.kind == Adjustment::Kind::set && a.coil.empty())
             offset += adjustment(a.id) - a.target;
     }
     return kit_.ratings.frequency + offset;
+}
+
+double PracticeTruth::at(const Subject& subject, double setting) {
+    if (setting >= 0 && std::isfinite(setting)) settings_[subject] = setting;
+    const std::string& id = subject.id;
+    switch (subject.kind) {
+        case Subject::Kind::part:
+            return part(id);
+        case Subject::Kind::loose:
+            return overPart(id) ? overPart(id)->value * (1 + 0.02 * scatter("loose:" + id)) : kNothing;
+        case Subject::Kind::coil:
+            return inductance(id);
+        case Subject::Kind::check:
+            return check(id);
+        case Subject::Kind::adjustment:
+            return adjustment(id);
+        case Subject::Kind::power:
+            return power();
+        case Subject::Kind::supply:
+            return kit_.ratings.supply * (1 + 0.004 * scatter("supply"));
+        case Subject::Kind::frequency:
+            return frequency();
+        case Subject::Kind::harmonic: {
+            int order = 0;
+            const auto [end, error] = std::from_chars(id.data(), id.data() + id.size(), order);
+            return error == std::errc{} && end == id.data() + id.size() ? harmonic(order) : kNothing;
+        }
+        default:
+            return kNothing;
+    }
 }
 
 void PracticeTruth::bend(const std::string& coil, double percent) {

@@ -37,18 +37,16 @@ class PracticeTruth {
  public:
     PracticeTruth(Kit kit, PracticeBag bag);
 
-    /// The true value [SI] at a subject ("part:R14", "loose:1", "coil:T1", "check:rail5", "adjust:rx",
-    /// "proof:power", "proof:supply", "proof:frequency", "proof:harmonic:2"); NaN when there is nothing to
-    /// measure.
+    /// The true value [SI] at a subject; NaN when there is nothing to measure.
     ///
     /// `setting` is what the builder did: turns on a coil, position 0 … 1 of an adjuster; it is remembered.
     /// Negative: as it was. Powers are in watts, harmonics in dB below the fundamental.
-    double at(const std::string& subject, double setting = -1);
+    double at(const Subject& subject, double setting = -1);
 
     /// What is printed or painted on the part at a subject; empty when there is none.
-    std::string mark(const std::string& subject) const;
+    std::string mark(const Subject& subject) const;
     /// What a subject of the bag is measured in; Unit::none for anything else.
-    Unit unitOfPart(const std::string& subject) const;
+    Unit unitOfPart(const Subject& subject) const;
 
     /// Squeeze (positive) or spread a coil: its inductance moves by this many per cent.
     void bend(const std::string& coil, double percent);
@@ -70,12 +68,13 @@ class PracticeTruth {
     double peakResponse(const Adjustment& a) const;
     double setResponse(const Adjustment& a) const;
     double power() const;
+    double frequency();
     double harmonic(int order) const;
     double position(const std::string& adjustment) const;
 
     Kit kit_;
     PracticeBag bag_;
-    std::map<std::string, double> settings_;
+    std::map<Subject, double> settings_;
     std::map<std::string, double> bends_;
 };
 

@@ -76,7 +76,7 @@ QString gatesSection(const Readiness& readiness) {
 
 /// Taken on the builder's word: in a report that is no pass.
 bool trusted(const Build& build, const Coil& coil) {
-    return build.coilChecks.contains(coil.ref + "/trust") && build.last("coil:" + coil.ref) == nullptr;
+    return build.coilChecks.contains(coil.ref + "/trust") && build.last(Subject::coil(coil.ref)) == nullptr;
 }
 
 QString coilsSection(const Kit& kit, const Build& build) {
@@ -89,7 +89,7 @@ QString coilsSection(const Kit& kit, const Build& build) {
         const auto cover = coilCover(kit, coil, build);
         rows.push_back({esc(coil.ref + " " + coil.what), esc(coil.core.designation),
                         turns.join(QStringLiteral(" + ")), esc(formatQuantity(coil.target, Unit::henry, 3)),
-                        quantityOrDash(build.last("coil:" + coil.ref), 3),
+                        quantityOrDash(build.last(Subject::coil(coil.ref)), 3),
                         trusted(build, coil) ? QStringLiteral("<b>trusted</b>, not measured")
                                              : mark(coilVerdict(coil, build).state),
                         cover ? esc(cover->sentence) : QString()});
@@ -104,7 +104,7 @@ QString checksSection(const Kit& kit, const Build& build) {
     for (const Check& check : kit.checks) {
         const Verdict verdict = checkVerdict(check, build);
         rows.push_back({esc(check.title), esc(check.at),
-                        quantityOrDash(build.last("check:" + check.id), figuresFor(check.limits) + 2),
+                        quantityOrDash(build.last(Subject::check(check.id)), figuresFor(check.limits) + 2),
                         mark(verdict.state), esc(verdict.sentence)});
     }
     return QStringLiteral("<h2>First light</h2>") + table({"Check", "At", "Reading", "Verdict", "Why"}, rows);
@@ -117,8 +117,9 @@ QString partsSection(const Judged& judged) {
     for (const Part& part : kit.parts) {
         const Verdict& verdict = judged.part(part);
         if (verdict.state == VerdictState::pass || verdict.state == VerdictState::notDone) continue;
-        rows.push_back({esc(part.ref), esc(part.value), quantityOrDash(build.last("part:" + part.ref), 4),
-                        mark(verdict.state), esc(verdict.sentence)});
+        rows.push_back({esc(part.ref), esc(part.value),
+                        quantityOrDash(build.last(Subject::part(part.ref)), 4), mark(verdict.state),
+                        esc(verdict.sentence)});
     }
     const BagCount& bag = judged.bag();
     QString out =
@@ -130,7 +131,7 @@ QString partsSection(const Judged& judged) {
             .arg(bag.doubtful);
     QStringList onTrust;
     for (const auto& [ref, how] : build.parts) {
-        if (how == PartMark::trusted && build.last("part:" + ref) == nullptr && kit.part(ref))
+        if (how == PartMark::trusted && build.last(Subject::part(ref)) == nullptr && kit.part(ref))
             onTrust << esc(ref);
     }
     if (!onTrust.isEmpty())

@@ -11,7 +11,7 @@ std::string howChecked(const Kit& kit, const Build& build) {
     for (const Part& part : kit.parts) {
         if (!part.measurable()) continue;
         ++values;
-        read += build.last("part:" + part.ref) != nullptr;
+        read += build.last(Subject::part(part.ref)) != nullptr;
     }
     if (read == 0) return "The parts were counted and looked at; none was measured.";
     const std::string counted = ", the meter's own error counted.";

@@ -25,7 +25,7 @@ FoundPart foundLoose(const LoosePart& part) {
 std::vector<FoundPart> foundParts(const Kit& kit, const Build& build) {
     std::map<std::string, const Reading*> last;
     for (const Reading& r : build.readings) {
-        if (r.subject.starts_with("part:")) last[r.subject.substr(5)] = &r;
+        if (r.subject.is(Subject::Kind::part)) last[r.subject.id] = &r;
     }
     std::vector<FoundPart> out;
     for (const Part& part : kit.parts) {
@@ -191,7 +191,7 @@ class Teller {
         if (verdict.state == VerdictState::pass || verdict.state == VerdictState::notDone) return;
         const auto mark = build_.parts.find(part.ref);
         const bool missing = mark != build_.parts.end() && mark->second == PartMark::missing;
-        const Reading* reading = build_.last("part:" + part.ref);
+        const Reading* reading = build_.last(Subject::part(part.ref));
         BagTrouble out{
             BagTrouble::What::missing, part.ref,           0, part.ref + " " + part.value + " not found",
             missingWhy(part),          VerdictState::fail, 1, ""};

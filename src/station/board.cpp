@@ -2,76 +2,25 @@
 
 #include <algorithm>
 
-#include "station/first_light.h"
+#include "station/judged.h"
 #include "station/parts_in.h"
+#include "station/subjects.h"
 #include "station/tune.h"
 #include "station/winding.h"
 #include "station/work.h"
 
 namespace ombrek {
 
-namespace {
-
-bool onTrust(const Part& part, const Build& build) {
-    const auto mark = build.parts.find(part.ref);
-    return mark != build.parts.end() && mark->second == PartMark::trusted &&
-           build.last("part:" + part.ref) == nullptr;
-}
-
-}  // namespace
-
-Evidence partEvidence(const Part& part, const Verdict& verdict, const Build& build) {
-    return {part.ref + " " + part.value, verdict.state,
-            verdict.sentence.empty() ? "Not seen yet." : verdict.sentence, onTrust(part, build)};
-}
-
-Evidence coilEvidence(const Coil& coil, const Verdict& verdict, const Build& build) {
-    return {coil.ref + " " + coil.what, verdict.state,
-            verdict.sentence.empty() ? "Not wound and measured yet." : verdict.sentence,
-            build.last("coil:" + coil.ref) == nullptr && build.coilChecks.contains(coil.ref + "/trust")};
-}
-
-Evidence checkEvidence(const Check& check, const Build& build) {
-    const Verdict v = checkVerdict(check, build);
-    return {check.title, v.state, v.sentence.empty() ? "Not checked yet." : v.sentence};
-}
-
-Evidence tuneEvidence(const Adjustment& adjustment, const TuneState& state) {
-    return {adjustment.title, state.state, state.sentence};
-}
-
-Evidence evidenceOf(const std::string& subject, const Kit& kit, const Build& build) {
-    const auto colon = subject.find(':');
-    const std::string kind = subject.substr(0, colon);
-    const std::string id = colon == std::string::npos ? "" : subject.substr(colon + 1);
-    if (kind == "coil") {
-        if (const Coil* coil = kit.coil(id)) return coilEvidence(*coil, coilVerdict(*coil, build), build);
-    } else if (kind == "check") {
-        if (const Check* check = kit.check(id)) return checkEvidence(*check, build);
-    } else if (kind == "adjust") {
-        if (const Adjustment* a = kit.adjustment(id)) return tuneEvidence(*a, tuneState(kit, *a, build));
-    } else if (kind == "part") {
-        if (const Part* part = kit.part(id)) return partEvidence(*part, partVerdict(*part, build), build);
-    } else if (kind == "step") {
-        if (const Step* step = kit.step(id)) {
-            const bool done = build.done(id);
-            return {step->title, done ? VerdictState::pass : VerdictState::notDone,
-                    done ? "Done." : "Not done yet."};
-        }
-    }
-    return {subject, VerdictState::notDone, "The kit has nothing by this name."};
-}
-
-std::vector<Evidence> holdEvidence(const Step& step, const Kit& kit, const Build& build) {
+std::vector<Evidence> holdEvidence(const Step& step, const Judged& judged) {
     std::vector<Evidence> out;
     if (step.hold) {
-        for (const std::string& need : step.hold->needs) out.push_back(evidenceOf(need, kit, build));
+        for (const Subject& need : step.hold->needs) out.push_back(evidenceOf(need, judged));
     }
     return out;
 }
 
-bool holdEarned(const Step& step, const Kit& kit, const Build& build) {
-    const auto evidence = holdEvidence(step, kit, build);
+bool holdEarned(const Step& step, const Judged& judged) {
+    const auto evidence = holdEvidence(step, judged);
     return std::all_of(evidence.begin(), evidence.end(),
                        [](const Evidence& e) { return e.state == VerdictState::pass; });
 }

@@ -9,22 +9,12 @@
 
 namespace ombrek {
 
-struct TuneState;
-
-/// What one thing shows as evidence, by what was judged of it.
-Evidence partEvidence(const Part& part, const Verdict& verdict, const Build& build);
-Evidence coilEvidence(const Coil& coil, const Verdict& verdict, const Build& build);
-Evidence checkEvidence(const Check& check, const Build& build);
-Evidence tuneEvidence(const Adjustment& adjustment, const TuneState& state);
-
-/// What the evidence says of a subject named in a hold point: "coil:T1", "check:rail5", "adjust:rx",
-/// "part:R1", "step:s12".
-Evidence evidenceOf(const std::string& subject, const Kit& kit, const Build& build);
+class Judged;
 
 /// What a hold point rests on, one row for each thing it needs; empty when only the builder's own eyes are
 /// asked.
-std::vector<Evidence> holdEvidence(const Step& step, const Kit& kit, const Build& build);
-bool holdEarned(const Step& step, const Kit& kit, const Build& build);
+std::vector<Evidence> holdEvidence(const Step& step, const Judged& judged);
+bool holdEarned(const Step& step, const Judged& judged);
 
 /// The first step in order that is not done, or null. @param order  indices into kit.steps, from stepOrder
 const Step* nextStep(const Kit& kit, const std::vector<std::size_t>& order, const Build& build);

@@ -56,38 +56,41 @@ Expected ofPower(const Kit& kit, const Reading& reading) {
 }  // namespace
 
 Expected expectedOf(const Kit& kit, const Reading& reading) {
-    const auto colon = reading.subject.find(':');
-    const std::string kind = reading.subject.substr(0, colon);
-    const std::string id = colon == std::string::npos ? "" : reading.subject.substr(colon + 1);
-    if (kind == "part") {
-        const Part* part = kit.part(id);
-        return part == nullptr ? Expected{} : about(part->nominal, 1000, part->unit, "the list wants");
+    const std::string& id = reading.subject.id;
+    switch (reading.subject.kind) {
+        case Subject::Kind::part: {
+            const Part* part = kit.part(id);
+            return part == nullptr ? Expected{} : about(part->nominal, 1000, part->unit, "the list wants");
+        }
+        case Subject::Kind::coil: {
+            const Coil* coil = kit.coil(id);
+            Expected out =
+                coil == nullptr ? Expected{} : about(coil->target, 30, Unit::henry, "the kit wants");
+            out.low = std::min(out.low, 0.0);  // a short is a reading, and its advice says so
+            return out;
+        }
+        case Subject::Kind::check: {
+            const Check* check = kit.check(id);
+            return check == nullptr ? Expected{} : between(check->limits, check->unit);
+        }
+        case Subject::Kind::adjustment: {
+            const Adjustment* a = kit.adjustment(id);
+            if (a == nullptr) return {};
+            if (a->kind == Adjustment::Kind::set)
+                return between({a->target - a->tolerance, a->target + a->tolerance}, a->unit);
+            return a->unit == Unit::watt ? ofPower(kit, reading) : Expected{};
+        }
+        case Subject::Kind::power:
+            return ofPower(kit, reading);
+        case Subject::Kind::supply:
+            return about(kit.ratings.supply, 4, Unit::volt, "the kit is rated at");
+        case Subject::Kind::frequency:
+            return about(kit.ratings.frequency, 1.5, Unit::hertz, "the kit is rated at");
+        case Subject::Kind::harmonic:
+            return {0, 0, 120, "harmonics are 20 to 70 dB below, usually"};
+        default:
+            return {};
     }
-    if (kind == "coil") {
-        const Coil* coil = kit.coil(id);
-        Expected out = coil == nullptr ? Expected{} : about(coil->target, 30, Unit::henry, "the kit wants");
-        out.low = std::min(out.low, 0.0);  // a short is a reading, and its advice says so
-        return out;
-    }
-    if (kind == "check") {
-        const Check* check = kit.check(id);
-        return check == nullptr ? Expected{} : between(check->limits, check->unit);
-    }
-    if (kind == "adjust") {
-        const Adjustment* a = kit.adjustment(id);
-        if (a == nullptr) return {};
-        if (a->kind == Adjustment::Kind::set)
-            return between({a->target - a->tolerance, a->target + a->tolerance}, a->unit);
-        return a->unit == Unit::watt ? ofPower(kit, reading) : Expected{};
-    }
-    if (reading.subject == "proof:power") return ofPower(kit, reading);
-    if (reading.subject == "proof:supply")
-        return about(kit.ratings.supply, 4, Unit::volt, "the kit is rated at");
-    if (reading.subject == "proof:frequency")
-        return about(kit.ratings.frequency, 1.5, Unit::hertz, "the kit is rated at");
-    if (reading.subject.starts_with("proof:harmonic:"))
-        return {0, 0, 120, "harmonics are 20 to 70 dB below, usually"};
-    return {};
 }
 
 std::string surprise(const Kit& kit, const Reading& reading) {

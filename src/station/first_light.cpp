@@ -5,7 +5,7 @@
 namespace ombrek {
 
 Verdict checkVerdict(const Check& check, const Build& build) {
-    const Reading* reading = build.last("check:" + check.id);
+    const Reading* reading = build.last(Subject::check(check.id));
     if (reading == nullptr) return {};
     return judgeReading(*reading, check.limits, build.rule, check.unit);
 }
@@ -26,8 +26,8 @@ const Check* nextCheck(const Kit& kit, const Build& build) {
 
 std::string lastChecked(const Build& build) {
     const auto hit = std::find_if(build.readings.rbegin(), build.readings.rend(),
-                                  [](const Reading& r) { return r.subject.starts_with("check:"); });
-    return hit == build.readings.rend() ? "" : hit->subject.substr(6);
+                                  [](const Reading& r) { return r.subject.is(Subject::Kind::check); });
+    return hit == build.readings.rend() ? "" : hit->subject.id;
 }
 
 const Check* barredBy(const Kit& kit, const Check& check, const Build& build) {

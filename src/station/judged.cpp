@@ -1,5 +1,6 @@
 #include "station/judged.h"
 
+#include "station/first_light.h"
 #include "station/sign_off.h"
 #include "station/winding.h"
 #include "station/work.h"
@@ -50,6 +51,12 @@ const Verdict& Judged::coil(const Coil& coil) const {
     const auto& all = coils_.of(
         [&] { return judgeAll(kit_.coils, [&](const Coil& c) { return coilVerdict(c, build_); }); });
     return ofRecord(kit_.coils, all, coil);
+}
+
+const Verdict& Judged::check(const Check& check) const {
+    const auto& all = checks_.of(
+        [&] { return judgeAll(kit_.checks, [&](const Check& c) { return checkVerdict(c, build_); }); });
+    return ofRecord(kit_.checks, all, check);
 }
 
 const TuneState& Judged::tune(const Adjustment& adjustment) const {

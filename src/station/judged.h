@@ -40,6 +40,8 @@ class Judged {
 
     /// @param coil  one of kit().coils
     const Verdict& coil(const Coil& coil) const;
+    /// @param check  one of kit().checks
+    const Verdict& check(const Check& check) const;
     /// @param adjustment  one of kit().adjustments
     const TuneState& tune(const Adjustment& adjustment) const;
     const ProofState& proof() const;
@@ -66,7 +68,7 @@ class Judged {
     const Build& build_;
     LimitProfile profile_;
     Once<std::vector<std::size_t>> order_;
-    Once<std::vector<Verdict>> parts_, coils_;
+    Once<std::vector<Verdict>> parts_, coils_, checks_;
     Once<BagCount> bag_;
     Once<std::vector<const Part*>> partsInOrder_;
     Once<BagStory> story_;

@@ -87,7 +87,7 @@ std::string bare(std::string_view text) {
 Limits partLimits(const Part& part) { return limitsAround(part.nominal, part.tolerance); }
 
 Verdict partVerdict(const Part& part, const Build& build) {
-    const Reading* reading = build.last("part:" + part.ref);
+    const Reading* reading = build.last(Subject::part(part.ref));
     const auto mark = build.parts.find(part.ref);
     const bool marked = mark != build.parts.end();
     const auto remedy = build.remedies.find(part.ref);

@@ -62,7 +62,7 @@ std::vector<LadderElement> lowPassAsBuilt(const Kit& kit, const Build& build) {
     std::vector<LadderElement> out = lowPassOf(kit);
     for (std::size_t i = 0; i < out.size(); ++i) {
         const std::string& ref = kit.lowPass[i].ref;
-        const Reading* measured = build.last((kit.coil(ref) ? "coil:" : "part:") + ref);
+        const Reading* measured = build.last(kit.coil(ref) ? Subject::coil(ref) : Subject::part(ref));
         if (measured != nullptr && measured->value > 0 && std::isfinite(measured->value))
             out[i].value = measured->value;
     }
@@ -75,7 +75,7 @@ namespace {
 const Reading* supplyAt(const Build& build, const Reading& reading) {
     const Reading* out = nullptr;
     for (const Reading& r : build.readings) {
-        if (r.subject == "proof:supply" && r.id < reading.id) out = &r;
+        if (r.subject == Subject::supply() && r.id < reading.id) out = &r;
     }
     return out;
 }
@@ -88,11 +88,11 @@ Verdict toldNot(std::string sentence) {
 }
 
 void judgePower(const Kit& kit, const Build& build, ProofState& out) {
-    const Reading* now = build.last("proof:supply");
+    const Reading* now = build.last(Subject::supply());
     out.supply = now != nullptr && now->value > 0 ? now->value : kit.ratings.supply;
-    const auto reading = lastStanding(kit, build, "proof:power");
+    const auto reading = lastStanding(kit, build, Subject::power());
     if (!reading) {
-        out.powerVerdict.sentence = changedSince(kit, build, "proof:power");
+        out.powerVerdict.sentence = changedSince(kit, build, Subject::power());
         return;
     }
     out.power = powerOf(*reading, kit.ratings.ohms);
@@ -114,7 +114,7 @@ void judgeHarmonics(const Kit& kit, const Build& build, const LimitProfile& prof
     const double watts = out.power && out.power->watts > 0 ? out.power->watts : kit.ratings.power;
     out.required = requiredSuppression(profile, watts);
     for (int order = 2; order <= kit.ratings.harmonics; ++order) {
-        const std::string subject = "proof:harmonic:" + std::to_string(order);
+        const Subject subject = Subject::harmonic(order);
         const auto reading = lastStanding(kit, build, subject);
         out.harmonicVerdicts.emplace_back();
         if (!reading) {
@@ -134,13 +134,13 @@ ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& pr
     if (!kit.ratings.transmits()) return out;
     judgePower(kit, build, out);
     judgeHarmonics(kit, build, profile, out);
-    if (const auto reading = lastStanding(kit, build, "proof:frequency")) {
+    if (const auto reading = lastStanding(kit, build, Subject::frequency())) {
         out.frequency = reading->value;
         out.frequencyVerdict =
             judgeFrequency(reading->value, kit.ratings.frequency, kit.ratings.frequencyTolerance,
                            reading->uncertainty, build.rule);
     } else {
-        out.frequencyVerdict.sentence = changedSince(kit, build, "proof:frequency");
+        out.frequencyVerdict.sentence = changedSince(kit, build, Subject::frequency());
     }
     return out;
 }

@@ -29,7 +29,7 @@ const PowerMethod& powerMethod(std::string_view id);
 /// Expanded uncertainty of a reading by a method. @param meter  what the bench's own data sheet makes of it
 double readingError(const PowerMethod& method, double value, double meter);
 
-/// Watts from a "proof:power" reading, by the method it was taken with, with all errors: the instrument's and
+/// Watts from a reading of power, by the method it was taken with, with all errors: the instrument's and
 /// that of what goes with it.
 Power powerOf(const Reading& reading, double ohms);
 

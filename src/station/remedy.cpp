@@ -29,7 +29,7 @@ bool looksAlike(const Part& a, const Part& b) {
                        [&](const MarkReading& r) { return std::fabs(r.value / a.nominal - 1) < 1e-3; });
 }
 
-bool measured(const Part& part, const Build& build) { return build.last("part:" + part.ref) != nullptr; }
+bool measured(const Part& part, const Build& build) { return build.last(Subject::part(part.ref)) != nullptr; }
 
 }  // namespace
 

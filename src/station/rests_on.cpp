@@ -8,21 +8,21 @@ namespace {
 
 constexpr double kMoved = 0.02;  ///< of the travel
 
-void add(std::vector<std::string>& out, const std::string& subject) {
+void add(std::vector<Subject>& out, const Subject& subject) {
     if (std::find(out.begin(), out.end(), subject) == out.end()) out.push_back(subject);
 }
 
-void addCoil(const Kit& kit, const std::string& ref, std::vector<std::string>& out) {
+void addCoil(const Kit& kit, const std::string& ref, std::vector<Subject>& out) {
     const Coil* coil = kit.coil(ref);
     if (coil == nullptr) return;
-    add(out, "coil:" + ref);
+    add(out, Subject::coil(ref));
     if (!coil->tune) return;
-    add(out, "part:" + coil->tune->trimmer);
-    for (const std::string& fixed : coil->tune->fixed) add(out, "part:" + fixed);
+    add(out, Subject::part(coil->tune->trimmer));
+    for (const std::string& fixed : coil->tune->fixed) add(out, Subject::part(fixed));
 }
 
-void addAdjustment(const Kit& kit, const Adjustment& a, std::vector<std::string>& out) {
-    add(out, "part:" + a.adjuster);
+void addAdjustment(const Kit& kit, const Adjustment& a, std::vector<Subject>& out) {
+    add(out, Subject::part(a.adjuster));
     addCoil(kit, a.coil, out);
 }
 
@@ -31,16 +31,16 @@ bool neighbours(const Adjustment& a, const Adjustment& b) {
 }
 
 /// Every adjustment that is read in one of these units, with what it rests on.
-void addTuned(const Kit& kit, std::initializer_list<Unit> units, std::vector<std::string>& out) {
+void addTuned(const Kit& kit, std::initializer_list<Unit> units, std::vector<Subject>& out) {
     for (const Adjustment& a : kit.adjustments) {
         if (std::find(units.begin(), units.end(), a.unit) == units.end()) continue;
-        add(out, "adjust:" + a.id);
+        add(out, Subject::adjustment(a.id));
         addAdjustment(kit, a, out);
     }
 }
 
 /// Where an adjuster stood when a reading was taken: at its own last reading before it; nothing before any.
-std::optional<double> stoodAt(const Build& build, const std::string& subject, std::int64_t reading) {
+std::optional<double> stoodAt(const Build& build, const Subject& subject, std::int64_t reading) {
     std::optional<double> out;
     for (const Reading& r : build.all(subject)) {
         if (r.id <= reading) out = r.setting;
@@ -48,9 +48,9 @@ std::optional<double> stoodAt(const Build& build, const std::string& subject, st
     return out;
 }
 
-bool holds(const Build& build, const Reading& reading, const std::string& on) {
+bool holds(const Build& build, const Reading& reading, const Subject& on) {
     if (reading.id <= build.changedAfter(on)) return false;
-    if (!on.starts_with("adjust:")) return true;
+    if (!on.is(Subject::Kind::adjustment)) return true;
     const Reading* now = build.last(on);
     const auto then = stoodAt(build, on, reading.id);
     if (now == nullptr || now->id < reading.id) return true;
@@ -59,54 +59,53 @@ bool holds(const Build& build, const Reading& reading, const std::string& on) {
 
 }  // namespace
 
-std::vector<std::string> restsOn(const Kit& kit, const std::string& subject) {
-    std::vector<std::string> out;
-    if (subject.starts_with("adjust:")) {
-        const Adjustment* a = kit.adjustment(subject.substr(7));
+std::vector<Subject> restsOn(const Kit& kit, const Subject& subject) {
+    std::vector<Subject> out;
+    if (subject.is(Subject::Kind::adjustment)) {
+        const Adjustment* a = kit.adjustment(subject.id);
         if (a == nullptr) return out;
         addAdjustment(kit, *a, out);
         for (const Adjustment& other : kit.adjustments) {
-            if (neighbours(*a, other)) add(out, "adjust:" + other.id);
+            if (neighbours(*a, other)) add(out, Subject::adjustment(other.id));
         }
-    } else if (subject == "proof:frequency") {
+    } else if (subject == Subject::frequency()) {
         addTuned(kit, {Unit::hertz}, out);
-    } else if (subject == "proof:power" || subject.starts_with("proof:harmonic:")) {
+    } else if (subject == Subject::power() || subject.is(Subject::Kind::harmonic)) {
         addTuned(kit, {Unit::watt, Unit::ampere}, out);
         for (const FilterElement& e : kit.lowPass) {
-            add(out, (kit.coil(e.ref) ? "coil:" : "part:") + e.ref);
+            add(out, kit.coil(e.ref) ? Subject::coil(e.ref) : Subject::part(e.ref));
         }
     }
     return out;
 }
 
-std::vector<Reading> standing(const Kit& kit, const Build& build, const std::string& subject) {
+std::vector<Reading> standing(const Kit& kit, const Build& build, const Subject& subject) {
     std::vector<Reading> out = build.all(subject);
     if (out.empty()) return out;
-    for (const std::string& on : restsOn(kit, subject))
+    for (const Subject& on : restsOn(kit, subject))
         std::erase_if(out, [&](const Reading& r) { return !holds(build, r, on); });
     return out;
 }
 
-std::optional<Reading> lastStanding(const Kit& kit, const Build& build, const std::string& subject) {
+std::optional<Reading> lastStanding(const Kit& kit, const Build& build, const Subject& subject) {
     const Reading* last = build.last(subject);
     if (last == nullptr) return std::nullopt;
-    for (const std::string& on : restsOn(kit, subject)) {
+    for (const Subject& on : restsOn(kit, subject)) {
         if (!holds(build, *last, on)) return std::nullopt;
     }
     return *last;
 }
 
-std::string changedSince(const Kit& kit, const Build& build, const std::string& subject) {
-    const auto name = [](const std::string& s) { return s.substr(s.find(':') + 1); };
+std::string changedSince(const Kit& kit, const Build& build, const Subject& subject) {
     const auto was = std::find_if(build.readings.rbegin(), build.readings.rend(),
                                   [&](const Reading& r) { return r.subject == subject; });
     if (was == build.readings.rend()) return "";
-    std::vector<std::string> all = restsOn(kit, subject);
+    std::vector<Subject> all = restsOn(kit, subject);
     all.insert(all.begin(), subject);
-    for (const std::string& on : all) {
+    for (const Subject& on : all) {
         if (holds(build, *was, on)) continue;
-        const Adjustment* a = on.starts_with("adjust:") ? kit.adjustment(name(on)) : nullptr;
-        return (a != nullptr ? "\"" + a->title + "\"" : name(on)) + " was changed since: measure again.";
+        const Adjustment* a = on.is(Subject::Kind::adjustment) ? kit.adjustment(on.id) : nullptr;
+        return (a != nullptr ? "\"" + a->title + "\"" : on.id) + " was changed since: measure again.";
     }
     return "";
 }

@@ -12,18 +12,18 @@ namespace ombrek {
 /// the part that is turned and its neighbours on the same coil; power and harmonics on what tunes and filters
 /// them; frequency on the oscillators. When one of them changes, what was read before tells of something that
 /// is no more.
-std::vector<std::string> restsOn(const Kit& kit, const std::string& subject);
+std::vector<Subject> restsOn(const Kit& kit, const Subject& subject);
 
 /// The readings of a subject that still hold, oldest first: taken after it, and everything that it rests on,
 /// was last changed. A neighbour counts as changed when it stands more than 2 % of its travel from where it
 /// stood.
-std::vector<Reading> standing(const Kit& kit, const Build& build, const std::string& subject);
+std::vector<Reading> standing(const Kit& kit, const Build& build, const Subject& subject);
 
 /// The last of them, or nothing.
-std::optional<Reading> lastStanding(const Kit& kit, const Build& build, const std::string& subject);
+std::optional<Reading> lastStanding(const Kit& kit, const Build& build, const Subject& subject);
 
 /// Why what was read of a subject holds no more: "T1 was changed since: measure again." Empty when the last
 /// reading holds, or there is none.
-std::string changedSince(const Kit& kit, const Build& build, const std::string& subject);
+std::string changedSince(const Kit& kit, const Build& build, const Subject& subject);
 
 }  // namespace ombrek

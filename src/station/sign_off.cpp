@@ -5,6 +5,7 @@
 #include "station/board.h"
 #include "station/inspection.h"
 #include "station/judged.h"
+#include "station/subjects.h"
 #include "station/winding.h"
 
 namespace ombrek {
@@ -12,10 +13,10 @@ namespace {
 
 using Evidences = std::vector<Evidence>;
 
-template <class Records, class Evidently>
-Evidences evidenceForAll(const Records& records, Evidently evidence) {
+template <class Records, class SubjectOf>
+Evidences evidenceForAll(const Records& records, const Judged& judged, SubjectOf subject) {
     Evidences out;
-    for (const auto& record : records) out.push_back(evidence(record));
+    for (const auto& record : records) out.push_back(evidenceOf(subject(record), judged));
     return out;
 }
 
@@ -24,7 +25,7 @@ Evidences trimmerEvidence(const Kit& kit, const Build& build) {
     for (const Coil& coil : kit.coils) {
         if (!coil.tune) continue;
         const auto cover = coilCover(kit, coil, build);
-        const bool measured = build.last("coil:" + coil.ref) != nullptr;
+        const bool measured = build.last(Subject::coil(coil.ref)) != nullptr;
         out.push_back({coil.ref + " with " + coil.tune->trimmer,
                        measured ? cover->state : VerdictState::notDone,
                        measured ? cover->sentence : "Coil not measured yet."});
@@ -33,9 +34,9 @@ Evidences trimmerEvidence(const Kit& kit, const Build& build) {
 }
 
 /// A step that was done; a hold point as far as what it rests on still holds.
-Evidence doneEvidence(const Step& step, const StepRecord& record, const Kit& kit, const Build& build) {
+Evidence doneEvidence(const Step& step, const StepRecord& record, const Judged& judged) {
     Evidence out{step.title, VerdictState::pass, "Done."};
-    const Evidences needs = holdEvidence(step, kit, build);
+    const Evidences needs = holdEvidence(step, judged);
     std::vector<VerdictState> states;
     for (const Evidence& e : needs) states.push_back(e.state);
     const VerdictState now = needs.empty() ? VerdictState::pass : worst(states);
@@ -50,13 +51,15 @@ Evidence doneEvidence(const Step& step, const StepRecord& record, const Kit& kit
     return out;
 }
 
-Evidences stepEvidence(const Kit& kit, const Build& build, bool holds) {
+Evidences stepEvidence(const Judged& judged, bool holds) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
     Evidences out;
     for (const Step& step : kit.steps) {
         if (step.hold.has_value() != holds) continue;
         const auto record = build.steps.find(step.id);
         out.push_back(record != build.steps.end()
-                          ? doneEvidence(step, record->second, kit, build)
+                          ? doneEvidence(step, record->second, judged)
                           : Evidence{step.title, VerdictState::notDone, "Not done yet."});
     }
     if (holds) return out;
@@ -105,22 +108,23 @@ Readiness readiness(const Judged& judged) {
         }
         out.gates.push_back(std::move(gate));
     };
+    const auto all = [&](const auto& records, auto subject) {
+        return evidenceForAll(records, judged, subject);
+    };
     add("parts", "Every part in and right", "Parts in",
-        evidenceForAll(kit.parts, [&](const Part& p) { return partEvidence(p, judged.part(p), build); }));
+        all(kit.parts, [](const Part& p) { return Subject::part(p.ref); }));
     add("coils", "Coils wound and measured", "Winding",
-        evidenceForAll(kit.coils, [&](const Coil& c) { return coilEvidence(c, judged.coil(c), build); }));
+        all(kit.coils, [](const Coil& c) { return Subject::coil(c.ref); }));
     add("trimmers", "Trimmers reach their bands", "Winding", trimmerEvidence(kit, build));
     add("steps", "Every step done", "Board",
-        orUnknown(stepEvidence(kit, build, false), "Steps",
+        orUnknown(stepEvidence(judged, false), "Steps",
                   "The kit names no steps: nothing shows that it is built."));
-    add("holds", "Hold points earned", "Board", stepEvidence(kit, build, true));
+    add("holds", "Hold points earned", "Board", stepEvidence(judged, true));
     add("checks", "Voltages and currents right", "First light",
-        orUnknown(evidenceForAll(kit.checks, [&](const Check& c) { return checkEvidence(c, build); }),
-                  "Checks",
+        orUnknown(all(kit.checks, [](const Check& c) { return Subject::check(c.id); }), "Checks",
                   "The kit names no electrical checks: nothing shows that its voltages are right."));
-    add("tune", "Every adjustment settled", "Tune", evidenceForAll(kit.adjustments, [&](const Adjustment& a) {
-            return tuneEvidence(a, judged.tune(a));
-        }));
+    add("tune", "Every adjustment settled", "Tune",
+        all(kit.adjustments, [](const Adjustment& a) { return Subject::adjustment(a.id); }));
     if (!kit.ratings.mayTransmit()) return out;
     if (kit.ratings.transmits()) {
         const ProofState& proof = judged.proof();

@@ -66,7 +66,7 @@ void settleSetting(const Adjustment& adjustment, const Build& build, const std::
 
 TuneState tuneState(const Kit& kit, const Adjustment& adjustment, const Build& build) {
     TuneState out;
-    const std::string subject = "adjust:" + adjustment.id;
+    const Subject subject = Subject::adjustment(adjustment.id);
     const std::vector<Reading> readings = standing(kit, build, subject);
     for (const Reading& r : readings) out.readings.push_back({r.setting, r.value});
     if (adjustment.kind == Adjustment::Kind::peak) {

@@ -51,7 +51,7 @@ double coreFill(const Coil& coil) {
 }
 
 std::optional<TrimAdvice> coilAdvice(const Coil& coil, const Build& build) {
-    const Reading* measured = build.last("coil:" + coil.ref);
+    const Reading* measured = build.last(Subject::coil(coil.ref));
     if (measured == nullptr || !wound(coil, build)) return std::nullopt;
     return adviseTrim(coil.core, mainTurns(coil, build), measured->value, coil.target, coil.tolerance,
                       coreFill(coil));
@@ -59,7 +59,7 @@ std::optional<TrimAdvice> coilAdvice(const Coil& coil, const Build& build) {
 
 std::optional<TrimmerCover> coilCover(const Kit& kit, const Coil& coil, const Build& build) {
     if (!coil.tune) return std::nullopt;
-    const Reading* measured = build.last("coil:" + coil.ref);
+    const Reading* measured = build.last(Subject::coil(coil.ref));
     const double value = measured != nullptr ? measured->value : coil.target;
     return trimmerCover(value, mainTurns(coil, build), tankOf(kit, *coil.tune), coil.tune->low,
                         coil.tune->high);
@@ -118,7 +118,7 @@ CoilStage coilStage(const Coil& coil, const Build& build) {
 
 std::optional<ReachChance> coilReach(const Kit& kit, const Coil& coil, const Build& build) {
     if (!coil.tune) return std::nullopt;
-    const Reading* measured = build.last("coil:" + coil.ref);
+    const Reading* measured = build.last(Subject::coil(coil.ref));
     const bool known = measured != nullptr;
     if (known && !(measured->value > 0 && std::isfinite(measured->value))) return std::nullopt;
     TankTolerance tolerance;
@@ -221,7 +221,7 @@ std::string mayStillChange(const Kit& kit, const Coil& coil, const Build& build)
 }
 
 Verdict coilVerdict(const Coil& coil, const Build& build) {
-    const Reading* measured = build.last("coil:" + coil.ref);
+    const Reading* measured = build.last(Subject::coil(coil.ref));
     if (wound(coil, build) && measured == nullptr && trusted(coil, build)) {
         Verdict out;
         out.state = VerdictState::pass;

@@ -52,12 +52,11 @@ std::vector<const Part*> partsOf(const Kit& kit, const Step& step) {
 }
 
 /// Whether a reading belongs to a step: of a part or coil it fits, or something its hold rests on.
-bool readFor(const Step& step, const std::string& subject) {
-    const std::string ref = subject.substr(subject.find(':') + 1);
-    const auto has = [](const std::vector<std::string>& list, const std::string& what) {
+bool readFor(const Step& step, const Subject& subject) {
+    const auto has = [](const auto& list, const auto& what) {
         return std::find(list.begin(), list.end(), what) != list.end();
     };
-    return has(step.fits, ref) || (step.hold && has(step.hold->needs, subject));
+    return has(step.fits, subject.id) || (step.hold && has(step.hold->needs, subject));
 }
 
 /// When the last reading between two times ended that is no part of a step: before it the builder was at

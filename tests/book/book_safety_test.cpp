@@ -51,19 +51,19 @@ void damage(const fs::path& file, const std::string& sql) {
     db.exec(sql);
 }
 
-const Reading kReading{0, "part:R1", 4.7e3, Unit::ohm, 40, 0, "typed", 0};
+const Reading kReading{0, Subject::part("R1"), 4.7e3, Unit::ohm, 40, 0, "typed", 0};
 
 }  // namespace
 
 TEST_CASE("overloads and bounds are kept, through undo and redo") {
     Shack shack;
     auto book = shack.begun();
-    REQUIRE(book->takeReading({0, "check:a", INFINITY, Unit::ohm, 0, 0, "typed", 0, true}));
-    REQUIRE(book->takeReading({0, "check:b", 20e6, Unit::ohm, 0, 0, "typed", 0, true}));
+    REQUIRE(book->takeReading({0, Subject::check("a"), INFINITY, Unit::ohm, 0, 0, "typed", 0, true}));
+    REQUIRE(book->takeReading({0, Subject::check("b"), 20e6, Unit::ohm, 0, 0, "typed", 0, true}));
     for (int round = 0; round < 2; ++round) {
-        CHECK(std::isinf(book->build()->last("check:a")->value));
-        CHECK(book->build()->last("check:b")->beyond);
-        CHECK(book->build()->last("check:b")->value == 20e6);
+        CHECK(std::isinf(book->build()->last(Subject::check("a"))->value));
+        CHECK(book->build()->last(Subject::check("b"))->beyond);
+        CHECK(book->build()->last(Subject::check("b"))->value == 20e6);
         REQUIRE(book->undo());
         REQUIRE(book->undo());
         CHECK(book->build()->readings.empty());
@@ -75,10 +75,10 @@ TEST_CASE("overloads and bounds are kept, through undo and redo") {
 TEST_CASE("a slip that an older book kept is no number any more") {
     Shack shack;
     auto book = shack.begun();
-    REQUIRE(book->takeReading({0, "coil:T1", 1e-20, Unit::henry, 0, 0, "typed", 0}));
-    REQUIRE(book->takeReading({0, "proof:power", 4000, Unit::dbm, -1, NAN, "attenuator", 0}));
-    CHECK(std::isnan(book->build()->last("coil:T1")->value));
-    const Reading power = *book->build()->last("proof:power");
+    REQUIRE(book->takeReading({0, Subject::coil("T1"), 1e-20, Unit::henry, 0, 0, "typed", 0}));
+    REQUIRE(book->takeReading({0, Subject::power(), 4000, Unit::dbm, -1, NAN, "attenuator", 0}));
+    CHECK(std::isnan(book->build()->last(Subject::coil("T1"))->value));
+    const Reading power = *book->build()->last(Subject::power());
     CHECK(std::isnan(power.value));
     CHECK(std::isfinite(power.setting));
     CHECK(power.uncertainty >= 0);
@@ -90,17 +90,17 @@ TEST_CASE("what is changed ends what was read of it; nothing is deleted") {
     REQUIRE(book->setTurns("T1", "main", 18));
     REQUIRE(book->finishWinding("T1", "main"));
     REQUIRE(book->checkCoil("T1/strip", "scrape"));
-    REQUIRE(book->takeReading({0, "coil:T1", 1e-6, Unit::henry, 0, 18, "typed", 0}));
+    REQUIRE(book->takeReading({0, Subject::coil("T1"), 1e-6, Unit::henry, 0, 18, "typed", 0}));
     REQUIRE(book->finishWinding("T1", "main", false));
-    CHECK(book->build()->last("coil:T1") == nullptr);
+    CHECK(book->build()->last(Subject::coil("T1")) == nullptr);
     CHECK(book->build()->readings.size() == 1);
     CHECK_FALSE(book->build()->coilChecks.contains("T1/strip"));
     REQUIRE(book->undo());
-    CHECK(book->build()->last("coil:T1") != nullptr);
+    CHECK(book->build()->last(Subject::coil("T1")) != nullptr);
     CHECK(book->build()->coilChecks.contains("T1/strip"));
     REQUIRE(book->bent("T1", 1.03));
     REQUIRE(book->bent("T1", 0.99));
-    CHECK(book->build()->last("coil:T1") == nullptr);
+    CHECK(book->build()->last(Subject::coil("T1")) == nullptr);
     CHECK(book->build()->practice.at("coil:T1") == Approx(1.03 * 0.99));
 }
 
@@ -108,7 +108,7 @@ TEST_CASE("what is replaced from a drawer becomes a part over, whatever its kind
     Shack shack;
     auto book = shack.begun();
     REQUIRE(book->addStock({{0, "A1", PartKind::capacitor, 22e-9, Unit::farad, 5, 50, 0, "", 3}}));
-    REQUIRE(book->takeReading({0, "part:C2", 33e-9, Unit::farad, 1e-10, 0, "typed", 0}));
+    REQUIRE(book->takeReading({0, Subject::part("C2"), 33e-9, Unit::farad, 1e-10, 0, "typed", 0}));
     REQUIRE(book->readMark("C2", "333", false));
     REQUIRE(book->promise("C2", {1}, "from A1"));
     REQUIRE(book->takePromised("C2", PartKind::capacitor));
@@ -117,7 +117,7 @@ TEST_CASE("what is replaced from a drawer becomes a part over, whatever its kind
     CHECK(over.kind == PartKind::capacitor);
     CHECK(over.value == 33e-9);
     CHECK(over.printed == "333");
-    CHECK(book->build()->last("part:C2") == nullptr);  // the new one waits to be measured
+    CHECK(book->build()->last(Subject::part("C2")) == nullptr);  // the new one waits to be measured
     REQUIRE(book->markPart("Q1", PartMark::seen));
     REQUIRE(book->readMark("Q1", "NPN 45", false));
     REQUIRE(book->takePromised("Q1", PartKind::transistor));
@@ -494,8 +494,8 @@ TEST_CASE("a book of version 3 is brought up with all that was in it, and can be
         db.exec("PRAGMA user_version=3");
     }
     auto book = shack.open();
-    CHECK(book->build()->last("part:R1")->value == 4.7e3);
-    CHECK_FALSE(book->build()->last("part:R1")->beyond);
+    CHECK(book->build()->last(Subject::part("R1"))->value == 4.7e3);
+    CHECK_FALSE(book->build()->last(Subject::part("R1"))->beyond);
     CHECK(book->build()->gates.at("power").reason == "meter reads low");
     CHECK(book->photo(book->build()->photos.front().id) == "\xff\xd8");
     REQUIRE(book->undo());

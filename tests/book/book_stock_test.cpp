@@ -122,23 +122,23 @@ TEST_CASE("a loose part that found its line brings its reading and its mark") {
     CHECK(build.loose.empty());
     CHECK(build.parts.empty());
     CHECK(build.printed.at("C1") == "104K");
-    REQUIRE(build.last("part:C1"));
-    CHECK(build.last("part:C1")->value == 98e-9);
-    CHECK(build.last("part:C1")->unit == Unit::farad);
-    CHECK(build.last("part:C1")->uncertainty == 1.2e-9);
+    REQUIRE(build.last(Subject::part("C1")));
+    CHECK(build.last(Subject::part("C1"))->value == 98e-9);
+    CHECK(build.last(Subject::part("C1"))->unit == Unit::farad);
+    CHECK(build.last(Subject::part("C1"))->uncertainty == 1.2e-9);
 }
 
 TEST_CASE("a part that moves to its line puts the one that lay there among the parts without a line") {
     Shack shack;
     auto book = shack.begun();
-    REQUIRE(book->takeReading({0, "part:C1", 22e-9, Unit::farad, 1e-10, 0, "typed", 0}));
+    REQUIRE(book->takeReading({0, Subject::part("C1"), 22e-9, Unit::farad, 1e-10, 0, "typed", 0}));
     REQUIRE(book->readMark("C1", "223", false));
-    REQUIRE(book->takeReading({0, "part:C2", 27e-9, Unit::farad, 2e-10, 0, "typed", 0}));
+    REQUIRE(book->takeReading({0, Subject::part("C2"), 27e-9, Unit::farad, 2e-10, 0, "typed", 0}));
     REQUIRE(book->readMark("C2", "273", false));
     REQUIRE(book->movePart("C1", "C2", PartKind::capacitor));
     const Build build = *book->build();
-    CHECK(build.last("part:C1") == nullptr);
-    CHECK(build.last("part:C2")->value == 22e-9);
+    CHECK(build.last(Subject::part("C1")) == nullptr);
+    CHECK(build.last(Subject::part("C2"))->value == 22e-9);
     CHECK(build.printed == std::map<std::string, std::string>{{"C2", "223"}});
     REQUIRE(build.loose.size() == 1);
     CHECK(build.loose[0].value == 27e-9);
@@ -146,7 +146,7 @@ TEST_CASE("a part that moves to its line puts the one that lay there among the p
     CHECK(build.loose[0].printed == "273");
     CHECK(build.loose[0].kind == PartKind::capacitor);
     REQUIRE(book->undo());
-    CHECK(book->build()->last("part:C1")->value == 22e-9);
+    CHECK(book->build()->last(Subject::part("C1"))->value == 22e-9);
     CHECK(book->build()->loose.empty());
 }
 

@@ -166,7 +166,7 @@ TEST_CASE("a coil that reads as a short can be looked at on every page, now and 
     });
     desk.key(Qt::Key_F2);
     insist(desk, QStringLiteral("10n"));
-    REQUIRE(desk.build().last("coil:T1"));
+    REQUIRE(desk.build().last(Subject::coil("T1")));
     CHECK(desk.now().contains(QStringLiteral("short")));
     CHECK_FALSE(desk.now().contains(QStringLiteral("Add")));
     desk.key(Qt::Key_W);
@@ -181,10 +181,11 @@ TEST_CASE("a large bag is weighed beside the window, and the story comes when it
     Desk desk(begun(kitOf(manyParts(1100))));
     const auto judged = [&]() -> const Judged& { return desk.session().judged(); };
     CHECK(judged().story().troubles.empty());
-    desk.session().type({0, "part:R2", 0, Unit::ohm, 0, 0, "", 0}, QStringLiteral("33k"));  // wants 1k
+    desk.session().type({0, Subject::part("R2"), 0, Unit::ohm, 0, 0, "", 0},
+                        QStringLiteral("33k"));  // wants 1k
     CHECK(judged().story().weighing);
     CHECK(judged().part(judged().kit().parts[1]).state == VerdictState::fail);  // the reading itself at once
-    desk.session().type({0, "part:R3", 0, Unit::ohm, 0, 0, "", 0},
+    desk.session().type({0, Subject::part("R3"), 0, Unit::ohm, 0, 0, "", 0},
                         QStringLiteral("33k"));  // while it is weighed
     REQUIRE(QTest::qWaitFor([&] { return !judged().story().weighing; }, 20000));
     CHECK(judged().story().troubles.size() == 2);

@@ -134,8 +134,8 @@ TEST_CASE("a reading typed at a coil is kept whole, its first digit too") {
         desk.type(qs(plainNumber(value * 1e9) + "n"));
         desk.key(Qt::Key_Return);
         if (entryOf(desk)) desk.key(Qt::Key_Return);  // asked whether it is meant
-        REQUIRE(desk.build().last("coil:L2"));
-        CHECK(desk.build().last("coil:L2")->value == Approx(value));
+        REQUIRE(desk.build().last(Subject::coil("L2")));
+        CHECK(desk.build().last(Subject::coil("L2"))->value == Approx(value));
     }
 }
 
@@ -145,7 +145,7 @@ TEST_CASE("a bare number is what the display shows, and the entry says so before
     desk.type(QStringLiteral("47"));
     CHECK(meaning(desk) == QStringLiteral("= 47\u202f\u00b5F"));
     desk.key(Qt::Key_Return);
-    CHECK(desk.build().last("part:C1")->value == Approx(47e-6));
+    CHECK(desk.build().last(Subject::part("C1"))->value == Approx(47e-6));
     desk.key(Qt::Key_Down);
     desk.type(QStringLiteral("47F"));
     CHECK(meaning(desk).contains(QStringLiteral("no reading")));
@@ -163,23 +163,23 @@ TEST_CASE("what is far from the kit's promise is asked about, and kept when it i
     desk.key(Qt::Key_F6);
     desk.type(QStringLiteral("12.5"));
     desk.key(Qt::Key_Return);
-    REQUIRE(desk.build().last("proof:supply"));
+    REQUIRE(desk.build().last(Subject::supply()));
     for (const char* text : {"4000", "4k7", "1e9", "-5000"}) {  // dBm was wanted
         desk.type(QString::fromLatin1(text));
         desk.key(Qt::Key_Return);
         INFO(text);
-        CHECK(desk.build().last("proof:power") == nullptr);
+        CHECK(desk.build().last(Subject::power()) == nullptr);
         REQUIRE(entryOf(desk));
         desk.key(Qt::Key_Escape);
     }
     for (int i = 0; i < 3; ++i) desk.key(Qt::Key_M);  // a wattmeter
     desk.type(QStringLiteral("4000 W"));
     desk.key(Qt::Key_Return);
-    CHECK(desk.build().last("proof:power") == nullptr);
+    CHECK(desk.build().last(Subject::power()) == nullptr);
     CHECK(foot(desk).contains(QStringLiteral("The kit promises 3")));
     desk.key(Qt::Key_Return);
-    REQUIRE(desk.build().last("proof:power"));
-    CHECK(desk.build().last("proof:power")->value == 4000);
+    REQUIRE(desk.build().last(Subject::power()));
+    CHECK(desk.build().last(Subject::power())->value == 4000);
     desk.reopen();
     desk.key(Qt::Key_F6);  // and the page can be seen again
     CHECK_FALSE(desk.now().isEmpty());
@@ -216,7 +216,7 @@ TEST_CASE("what was typed stays while one looks elsewhere, and goes where it was
     desk.key(Qt::Key_Return);
     if (desk.build().readings.empty()) desk.key(Qt::Key_Return);
     REQUIRE_FALSE(desk.build().readings.empty());
-    CHECK(desk.build().readings.back().subject == "part:" + ref);
+    CHECK(desk.build().readings.back().subject == Subject::part(ref));
 }
 
 TEST_CASE("an answer goes to what was asked about, wherever the builder is by then") {
@@ -277,8 +277,8 @@ TEST_CASE("a coil is asked about by name: another chosen meanwhile does not get 
     press(desk, Qt::Key_Return);
     press(desk, Qt::Key_Down);
     REQUIRE(desk.waitFor([&] { return !desk.session().waiting(); }));
-    CHECK((desk.build().last("coil:L1") != nullptr) == first);
-    CHECK((desk.build().last("coil:L2") != nullptr) == !first);
+    CHECK((desk.build().last(Subject::coil("L1")) != nullptr) == first);
+    CHECK((desk.build().last(Subject::coil("L2")) != nullptr) == !first);
 }
 
 TEST_CASE("S on a coil that was only trusted asks for a measurement") {
@@ -327,7 +327,7 @@ TEST_CASE("after a restart Tune reads where its headline says") {
     REQUIRE(a != nullptr);
     const double next = tuneState(desk.kit(), *a, desk.build()).nextPosition;
     desk.key(Qt::Key_Return);
-    CHECK(desk.build().last("adjust:" + a->id)->setting == Approx(std::round(next * 1000) / 1000));
+    CHECK(desk.build().last(Subject::adjustment(a->id))->setting == Approx(std::round(next * 1000) / 1000));
 }
 
 TEST_CASE("with the load not on, the key does not go down") {
@@ -336,14 +336,14 @@ TEST_CASE("with the load not on, the key does not go down") {
     CHECK(desk.now().contains(QStringLiteral("Before the key goes down")));
     desk.type(QStringLiteral("12.5"));
     desk.key(Qt::Key_Return);
-    CHECK(desk.build().last("proof:supply") == nullptr);
+    CHECK(desk.build().last(Subject::supply()) == nullptr);
     REQUIRE(desk.session().book().doStep("last-look", true, "for this test"));
     desk.settle();
     CHECK(desk.now().contains(QStringLiteral("dummy load")));
     desk.key(Qt::Key_Return);  // yes, it is on
     CHECK(desk.now().contains(QStringLiteral("read the supply")));
     desk.key(Qt::Key_Return);
-    CHECK(desk.build().last("proof:supply") != nullptr);
+    CHECK(desk.build().last(Subject::supply()) != nullptr);
 }
 
 TEST_CASE(

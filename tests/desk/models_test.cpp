@@ -25,7 +25,7 @@ namespace {
 
 const Kit& kit() { return practiceKit().kit; }
 
-void read(Build& build, const std::string& subject, double value, Unit unit, double setting = 0) {
+void read(Build& build, const Subject& subject, double value, Unit unit, double setting = 0) {
     build.readings.push_back({std::int64_t(build.readings.size() + 1), subject, value, unit,
                               usualUncertainty(unit, value), setting, "typed", 0});
 }
@@ -42,7 +42,7 @@ TEST_CASE("parts in: the next line, what to look for, and what the bag tells") {
     CHECK(holds(v.now, "Measure R51: one of two 10\u202fΩ, from bag A."));
     CHECK(holds(v.why, "marked brown black black gold"));
     CHECK(v.troubles.empty());
-    read(build, "part:R1", 12.1e3, Unit::ohm);
+    read(build, Subject::part("R1"), 12.1e3, Unit::ohm);
     v = partsInView({kit(), build}, "", "");
     CHECK(v.shown->ref == "R1");
     CHECK(v.wanted->ref == "R51");
@@ -166,9 +166,9 @@ TEST_CASE("winding: each stage says what to do") {
     CHECK(now() == "L1 has 2 more than the kit says.");
     build.windings["L1/tank"] = {26, true};
     CHECK(holds(now(), "Measure L1"));
-    read(build, "coil:L1", 2.60e-6, Unit::henry);
+    read(build, Subject::coil("L1"), 2.60e-6, Unit::henry);
     CHECK(holds(now(), "Squeeze"));
-    read(build, "coil:L1", 2.70e-6, Unit::henry);
+    read(build, Subject::coil("L1"), 2.70e-6, Unit::henry);
     CHECK(holds(now(), "Strip the tails of L1"));
     CHECK(holds(windingView(kit(), build, "L1").caution, "ventilate"));
     build.coilChecks["L1/strip"] = "scrape";
@@ -261,7 +261,7 @@ TEST_CASE("first light: the page names limits, place and suspects") {
     FirstLightView v = firstLightView(kit(), build, "");
     CHECK(holds(v.now, "at least 500"));
     CHECK(holds(v.why, "Power off"));
-    read(build, "check:short", 20, Unit::ohm);
+    read(build, Subject::check("short"), 20, Unit::ohm);
     v = firstLightView(kit(), build, "");
     CHECK(v.check->id == "short");
     CHECK(holds(v.why, "bridge at C1"));
@@ -272,27 +272,29 @@ TEST_CASE("first light: the page names limits, place and suspects") {
 TEST_CASE("proof: one thing after the other, then the sum of it") {
     Build build;
     const auto view = [&] {
-        return proofView({kit(), build, shippedTables().profile("")}, "", powerMethods().front());
+        return proofView({kit(), build, shippedTables().profile("")}, std::nullopt, powerMethods().front());
     };
     CHECK(holds(view().now, "read the supply"));
-    read(build, "proof:supply", 12.5, Unit::volt);
+    read(build, Subject::supply(), 12.5, Unit::volt);
     CHECK(holds(view().why, "attenuator first"));
-    build.readings.push_back({9, "proof:power", 4.8, Unit::dbm, 0.2, 30, "attenuator", 0});
+    build.readings.push_back({9, Subject::power(), 4.8, Unit::dbm, 0.2, 30, "attenuator", 0});
     CHECK(holds(view().now, "frequency"));
-    read(build, "proof:frequency", 21.06001e6, Unit::hertz);
-    read(build, "proof:harmonic:2", 55, Unit::decibel);
+    read(build, Subject::frequency(), 21.06001e6, Unit::hertz);
+    read(build, Subject::harmonic(2), 55, Unit::decibel);
     CHECK(holds(view().now, "harmonic 3"));
-    read(build, "proof:harmonic:3", 30, Unit::decibel);
+    read(build, Subject::harmonic(3), 30, Unit::decibel);
     CHECK(holds(view().now, "not all of it is right"));
-    read(build, "proof:harmonic:3", 65, Unit::decibel);
+    read(build, Subject::harmonic(3), 65, Unit::decibel);
     CHECK(holds(view().now, "Proved"));
-    CHECK(proofView({Kit{}, build, shippedTables().profile("")}, "", powerMethods().front()).items.empty());
+    CHECK(proofView({Kit{}, build, shippedTables().profile("")}, std::nullopt, powerMethods().front())
+              .items.empty());
 }
 
 TEST_CASE("plots hold what was read, what was fitted, and the limit") {
     Build build;
     for (const double x : {0.3, 0.38, 0.46, 0.6})
-        read(build, "adjust:rx", 0.8 / std::sqrt(1 + std::pow((x - 0.4) / 0.07, 2)), Unit::volt, x);
+        read(build, Subject::adjustment("rx"), 0.8 / std::sqrt(1 + std::pow((x - 0.4) / 0.07, 2)), Unit::volt,
+             x);
     const PlotData tune = tunePlot(kit(), *kit().adjustment("rx"), build);
     REQUIRE(tune.series.size() == 2);
     CHECK(tune.series[1].x.size() == 4);

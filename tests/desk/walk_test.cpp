@@ -23,7 +23,8 @@ void bagToList(Desk& desk) {
     while (const Part* part = nextPart(desk.session().judged())) {
         CHECK(desk.now().contains(qs(part->ref)));
         desk.key(Qt::Key_Return);
-        if (desk.build().last("part:" + part->ref) == nullptr && desk.build().parts.count(part->ref) == 0)
+        if (desk.build().last(Subject::part(part->ref)) == nullptr &&
+            desk.build().parts.count(part->ref) == 0)
             desk.key(Qt::Key_N);  // the clips find nothing
         REQUIRE(partVerdict(*part, desk.build()).state != VerdictState::notDone);
     }
@@ -60,7 +61,7 @@ void windAll(Desk& desk) {
             desk.key(Qt::Key_Return);
         }
         desk.key(Qt::Key_Return);  // measure
-        REQUIRE(desk.build().last("coil:" + coil.ref));
+        REQUIRE(desk.build().last(Subject::coil(coil.ref)));
         for (int tries = 0; tries < 5 && coilAdvice(coil, desk.build())->act != TrimAdvice::Act::leave;
              ++tries) {
             CHECK((desk.now().contains(QStringLiteral("Squeeze")) ||

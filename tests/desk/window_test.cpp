@@ -64,8 +64,8 @@ TEST_CASE("a reading is typed with the first digit, and nonsense loses nothing")
     const Part& first = *nextPart(desk.session().judged());
     desk.type(QStringLiteral("9,95k"));
     desk.key(Qt::Key_Return);
-    REQUIRE(desk.build().last("part:" + first.ref));
-    CHECK(desk.build().last("part:" + first.ref)->value == Approx(9950));
+    REQUIRE(desk.build().last(Subject::part(first.ref)));
+    CHECK(desk.build().last(Subject::part(first.ref))->value == Approx(9950));
     const auto count = desk.build().readings.size();
     for (const char* nonsense : {"9..9", "10 nF", "1k2k", "--", "9e999"}) {
         desk.type(QString::fromUtf8(nonsense));
@@ -128,11 +128,11 @@ TEST_CASE("a failed gate bars the checks after it") {
     desk.key(Qt::Key_F4);
     desk.type(QStringLiteral("20"));  // 20 Ω from supply to ground
     desk.key(Qt::Key_Return);
-    CHECK(desk.build().last("check:short")->value == 20);
+    CHECK(desk.build().last(Subject::check("short"))->value == 20);
     desk.key(Qt::Key_Down);
     CHECK(desk.now().startsWith(QStringLiteral("Stop")));
     desk.key(Qt::Key_Return);
-    CHECK(desk.build().last("check:polarity") == nullptr);
+    CHECK(desk.build().last(Subject::check("polarity")) == nullptr);
 }
 
 TEST_CASE("tuning by typed readings finds an end stop and says the turns") {
@@ -147,7 +147,7 @@ TEST_CASE("tuning by typed readings finds an end stop and says the turns") {
         desk.type(QString::fromUtf8(volts));
         desk.key(Qt::Key_Return);
     }
-    CHECK(desk.build().all("adjust:rx").size() == 3);
+    CHECK(desk.build().all(Subject::adjustment("rx")).size() == 3);
     CHECK(desk.now().startsWith(QStringLiteral("Add ")));
     CHECK(desk.now().contains(QStringLiteral("on T1")));
 }
@@ -160,7 +160,7 @@ TEST_CASE("power by every method, at the supply used") {
     desk.key(Qt::Key_F6);
     desk.type(QStringLiteral("11.5"));
     desk.key(Qt::Key_Return);
-    const auto watts = [&] { return powerOf(*desk.build().last("proof:power"), 50).watts; };
+    const auto watts = [&] { return powerOf(*desk.build().last(Subject::power()), 50).watts; };
     desk.type(QStringLiteral("4.0"));
     desk.key(Qt::Key_Return);
     CHECK(watts() == Approx(2.512).margin(0.001));

@@ -88,7 +88,7 @@ TEST_CASE("steps written as a kit file has them are read back the same", "[place
     step.stage = "supply";
     step.hardness = 3;
     step.erratum = "the print says R2";
-    step.hold = HoldPoint{{"part:R1"}, "Look."};
+    step.hold = HoldPoint{{Subject::part("R1")}, "Look."};
     Step later;
     later.id = "b";
     later.title = "Links";

@@ -80,7 +80,7 @@ Result<double> takeFrom(quint16 port, int timeout = 400) {
     client.setTimeout(timeout);
     std::optional<Result<double>> got;
     int calls = 0;
-    client.take(Unit::volt, QStringLiteral("check:rail5"), -1, [&](Result<double> value) {
+    client.take(Unit::volt, Subject::check("rail5"), -1, [&](Result<double> value) {
         got = std::move(value);
         ++calls;
     });
@@ -160,7 +160,7 @@ TEST_CASE("true values scatter within tolerance, but for the seeded troubles") {
     int wrong = 0, missing = 0;
     for (const Part& part : practiceKit().kit.parts) {
         if (!part.measurable()) continue;
-        const double value = truth.at("part:" + part.ref);
+        const double value = truth.at(Subject::part(part.ref));
         if (std::isnan(value)) {
             ++missing;
         } else if (!partLimits(part).holds(value)) {
@@ -177,37 +177,37 @@ TEST_CASE("true values scatter within tolerance, but for the seeded troubles") {
 TEST_CASE("the same seed gives the same bench") {
     PracticeTruth one(practiceKit().kit, practiceKit().bag), two(practiceKit().kit, practiceKit().bag);
     for (const Part& part : practiceKit().kit.parts) {
-        const double a = one.at("part:" + part.ref), b = two.at("part:" + part.ref);
+        const double a = one.at(Subject::part(part.ref)), b = two.at(Subject::part(part.ref));
         CHECK((a == b || (std::isnan(a) && std::isnan(b))));
     }
 }
 
 TEST_CASE("a coil reads by its turns, and moves when it is bent") {
     PracticeTruth truth(practiceKit().kit, practiceKit().bag);
-    const double at26 = truth.at("coil:L1", 26), at27 = truth.at("coil:L1", 27);
+    const double at26 = truth.at(Subject::coil("L1"), 26), at27 = truth.at(Subject::coil("L1"), 27);
     CHECK(at27 / at26 == Approx(27.0 * 27 / (26.0 * 26)));
     CHECK(at26 == Approx(2.704e-6 * (1 - 0.034)));  // the seeded core is 3.4 % low
-    truth.at("coil:L1", 26);
+    truth.at(Subject::coil("L1"), 26);
     truth.bend("L1", 3.0);
-    CHECK(truth.at("coil:L1") == Approx(at26 * 1.03));
+    CHECK(truth.at(Subject::coil("L1")) == Approx(at26 * 1.03));
     for (int i = 0; i < 20; ++i) truth.bend("L1", 5);
-    CHECK(truth.at("coil:L1") <= at26 * 1.1201);  // squeezing has its end
-    CHECK(std::isnan(truth.at("coil:L1", 0)));
+    CHECK(truth.at(Subject::coil("L1")) <= at26 * 1.1201);  // squeezing has its end
+    CHECK(std::isnan(truth.at(Subject::coil("L1"), 0)));
 }
 
 TEST_CASE("the trimmer answers with a true resonance") {
     PracticeTruth truth(practiceKit().kit, practiceKit().bag);
     double best = 0, at = 0;
     for (double x = 0; x <= 1; x += 0.01) {
-        const double y = truth.at("adjust:rx", x);
+        const double y = truth.at(Subject::adjustment("rx"), x);
         if (y > best) best = y, at = x;
     }
     CHECK(at > 0.1);
     CHECK(at < 0.9);
     const Coil& t1 = *practiceKit().kit.coil("T1");
     TankCapacitance tank = tankOf(practiceKit().kit, *t1.tune);
-    tank.fixed = truth.at("part:C11");
-    CHECK(resonance(truth.at("coil:T1"), tank.at(at)) ==
+    tank.fixed = truth.at(Subject::part("C11"));
+    CHECK(resonance(truth.at(Subject::coil("T1")), tank.at(at)) ==
           Approx(practiceKit().kit.ratings.frequency).epsilon(0.003));
 }
 
@@ -339,7 +339,7 @@ TEST_CASE("SIM lines go only to what says that it is the practice bench, and to 
     client.setPractice(QStringLiteral("kit-b"), [] { return QByteArray(); });
     std::optional<Result<double>> got;
     heard.clear();
-    client.take(Unit::volt, QStringLiteral("check:rail5"), -1,
+    client.take(Unit::volt, Subject::check("rail5"), -1,
                 [&](Result<double> value) { got = std::move(value); });
     REQUIRE(waitFor([&] { return got.has_value(); }));
     REQUIRE_FALSE(*got);
@@ -505,6 +505,6 @@ TEST_CASE("the part-way book has something at every station") {
     CHECK(build.winding("L2", "coil").turns == 7);
     CHECK(build.done("hold-receive"));
     CHECK_FALSE(build.done("lowpass"));
-    CHECK(build.all("adjust:rx").size() >= 3);
+    CHECK(build.all(Subject::adjustment("rx")).size() >= 3);
     CHECK(build.sittings.size() >= 3);
 }

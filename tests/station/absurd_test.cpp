@@ -22,23 +22,24 @@ const std::vector<double> kAbsurd{0.0,   -0.0, -1.0,  1e-20, 1e-15, 1e-9,     10
 /// Every subject of a kit with one reading each.
 Build readEverywhere(const Kit& kit, double value, double setting) {
     Build build;
-    const auto put = [&](const std::string& subject, Unit unit, const std::string& method = "typed") {
+    const auto put = [&](const Subject& subject, Unit unit, const std::string& method = "typed") {
         build.readings.push_back({std::int64_t(build.readings.size() + 1), subject, value, unit,
                                   std::fabs(value), setting, method, 0, std::isinf(value)});
     };
-    for (const Part& part : kit.parts) put("part:" + part.ref, part.unit);
+    for (const Part& part : kit.parts) put(Subject::part(part.ref), part.unit);
     for (const Coil& coil : kit.coils) {
-        put("coil:" + coil.ref, Unit::henry);
+        put(Subject::coil(coil.ref), Unit::henry);
         for (const Winding& w : coil.windings) build.windings[coil.ref + "/" + w.name] = {w.turns, true};
     }
-    for (const Check& check : kit.checks) put("check:" + check.id, check.unit);
+    for (const Check& check : kit.checks) put(Subject::check(check.id), check.unit);
     for (const Adjustment& a : kit.adjustments) {
-        for (int i = 0; i < 4; ++i) put("adjust:" + a.id, a.unit);
+        for (int i = 0; i < 4; ++i) put(Subject::adjustment(a.id), a.unit);
     }
-    put("proof:supply", Unit::volt);
-    for (const PowerMethod& method : powerMethods()) put("proof:power", method.unit, std::string(method.id));
-    put("proof:frequency", Unit::hertz);
-    for (int order = 2; order <= 5; ++order) put("proof:harmonic:" + std::to_string(order), Unit::decibel);
+    put(Subject::supply(), Unit::volt);
+    for (const PowerMethod& method : powerMethods())
+        put(Subject::power(), method.unit, std::string(method.id));
+    put(Subject::frequency(), Unit::hertz);
+    for (int order = 2; order <= 5; ++order) put(Subject::harmonic(order), Unit::decibel);
     return build;
 }
 

@@ -27,14 +27,14 @@ namespace {
 const Kit& kit() { return practiceKit().kit; }
 const LimitProfile& profile() { return shippedTables().profile(""); }
 
-void read(Build& build, const std::string& subject, double value, Unit unit, double setting = 0,
+void read(Build& build, const Subject& subject, double value, Unit unit, double setting = 0,
           const std::string& method = "typed") {
     build.readings.push_back({std::int64_t(build.readings.size() + 1), subject, value, unit,
                               usualUncertainty(unit, value), setting, method, 0});
 }
 
 /// What the book notes when something is changed.
-void change(Build& build, const std::string& subject) {
+void change(Build& build, const Subject& subject) {
     build.epochs[subject] = std::int64_t(build.readings.size());
 }
 
@@ -83,17 +83,18 @@ TEST_CASE("the bias of the finals begins fully down, whatever was read before", 
     CHECK(bias.safe == SafeEnd::low);
     Build build;
     CHECK(tuneState(kit(), bias, build).nextPosition == 0);
-    read(build, "adjust:bias", 200e-3, Unit::ampere, 0.6);
+    read(build, Subject::adjustment("bias"), 200e-3, Unit::ampere, 0.6);
     const TuneState above = tuneState(kit(), bias, build);
     CHECK(above.nextPosition == 0);
     CHECK(above.state == VerdictState::doubtful);
-    read(build, "adjust:bias", 0, Unit::ampere, 0);
+    read(build, Subject::adjustment("bias"), 0, Unit::ampere, 0);
     CHECK(tuneState(kit(), bias, build).nextPosition <= 0.02);
     // Followed on the practice rig it never draws more than it may.
     PracticeTruth truth(kit(), practiceKit().bag);
     for (int i = 0; i < 80 && tuneState(kit(), bias, build).state != VerdictState::pass; ++i) {
         const double next = tuneState(kit(), bias, build).nextPosition;
-        read(build, "adjust:bias", truth.at("adjust:bias", next), Unit::ampere, next);
+        read(build, Subject::adjustment("bias"), truth.at(Subject::adjustment("bias"), next), Unit::ampere,
+             next);
         REQUIRE(build.readings.back().value <= bias.target + bias.tolerance);
     }
     CHECK(tuneState(kit(), bias, build).state == VerdictState::pass);
@@ -103,24 +104,27 @@ TEST_CASE("a rewound coil is tuned anew: readings from before it are out", "[saf
     const Adjustment& rx = *kit().adjustment("rx");
     Build build;
     const auto y = [](double x, double peak) { return 0.8 / std::sqrt(1 + std::pow((x - peak) / 0.07, 2)); };
-    for (const double x : {0.6, 0.8, 0.9, 1.0}) read(build, "adjust:rx", y(x, 1.4), Unit::volt, x);
+    for (const double x : {0.6, 0.8, 0.9, 1.0})
+        read(build, Subject::adjustment("rx"), y(x, 1.4), Unit::volt, x);
     REQUIRE(tuneState(kit(), rx, build).state == VerdictState::fail);
-    change(build, "coil:T1");  // four turns were added
+    change(build, Subject::coil("T1"));  // four turns were added
     const TuneState anew = tuneState(kit(), rx, build);
     CHECK(anew.state == VerdictState::notDone);
     CHECK(anew.readings.empty());
     CHECK(anew.remedy.empty());
     CHECK(anew.sentence.find("T1 was changed since") != std::string::npos);
-    for (const double x : {0.3, 0.38, 0.46, 0.55, 0.4}) read(build, "adjust:rx", y(x, 0.4), Unit::volt, x);
+    for (const double x : {0.3, 0.38, 0.46, 0.55, 0.4})
+        read(build, Subject::adjustment("rx"), y(x, 0.4), Unit::volt, x);
     CHECK(tuneState(kit(), rx, build).state == VerdictState::pass);
-    for (const char* on : {"part:C10", "part:C11"}) {  // its trimmer, the capacitor across it
+    for (const Subject& on :
+         {Subject::part("C10"), Subject::part("C11")}) {  // its trimmer, the capacitor across it
         Build other = build;
         change(other, on);
-        INFO(on);
+        INFO(on.text());
         CHECK(tuneState(kit(), rx, other).state == VerdictState::notDone);
     }
     Build elsewhere = build;
-    change(elsewhere, "coil:L3");
+    change(elsewhere, Subject::coil("L3"));
     CHECK(tuneState(kit(), rx, elsewhere).state == VerdictState::pass);
 }
 
@@ -134,7 +138,8 @@ TEST_CASE(
     Build build;
     const auto peak = [&](const std::string& id, double at) {
         for (const double x : {at - 0.1, at + 0.1, at})
-            read(build, "adjust:" + id, 0.8 / std::sqrt(1 + std::pow((x - at) / 0.07, 2)), Unit::volt, x);
+            read(build, Subject::adjustment(id), 0.8 / std::sqrt(1 + std::pow((x - at) / 0.07, 2)),
+                 Unit::volt, x);
     };
     const auto state = [&](const char* id) { return tuneState(own, *own.adjustment(id), build).state; };
     peak("rx", 0.4);
@@ -152,19 +157,19 @@ TEST_CASE(
 
 TEST_CASE("power is of the supply that was read before it, and of the filter as it was", "[safety]") {
     Build build;
-    read(build, "proof:power", 4.0, Unit::dbm, 30, "attenuator");
+    read(build, Subject::power(), 4.0, Unit::dbm, 30, "attenuator");
     CHECK(proofState(kit(), build, profile()).powerVerdict.state == VerdictState::cannotTell);
-    read(build, "proof:supply", 11.5, Unit::volt);
+    read(build, Subject::supply(), 11.5, Unit::volt);
     CHECK(proofState(kit(), build, profile()).powerVerdict.state == VerdictState::cannotTell);
-    read(build, "proof:power", 4.0, Unit::dbm, 30, "attenuator");
+    read(build, Subject::power(), 4.0, Unit::dbm, 30, "attenuator");
     const ProofState before = proofState(kit(), build, profile());
     CHECK(before.powerVerdict.state == VerdictState::pass);
     CHECK(before.powerAtRated == Approx(2.512 * std::pow(12.5 / 11.5, 2)).margin(0.001));
-    read(build, "proof:supply", 13.8, Unit::volt);
+    read(build, Subject::supply(), 13.8, Unit::volt);
     CHECK(proofState(kit(), build, profile()).powerAtRated == before.powerAtRated);
-    read(build, "proof:harmonic:2", 60, Unit::decibel);
-    read(build, "proof:frequency", kit().ratings.frequency, Unit::hertz);
-    change(build, "coil:L3");
+    read(build, Subject::harmonic(2), 60, Unit::decibel);
+    read(build, Subject::frequency(), kit().ratings.frequency, Unit::hertz);
+    change(build, Subject::coil("L3"));
     const ProofState after = proofState(kit(), build, profile());
     CHECK_FALSE(after.power);
     CHECK(after.harmonicVerdicts[0].state == VerdictState::notDone);
@@ -201,17 +206,17 @@ TEST_CASE("a gate passed knowingly bars again when later evidence is worse", "[s
     const Readiness first = readiness({kit(), build, profile()});
     build.gates["checks"] = {"proved on another bench", 0, basisOf(gate(first, "checks").evidence)};
     CHECK(gate(readiness({kit(), build, profile()}), "checks").open());
-    read(build, "check:rail5", 5.0, Unit::volt);  // better than not done
+    read(build, Subject::check("rail5"), 5.0, Unit::volt);  // better than not done
     CHECK(gate(readiness({kit(), build, profile()}), "checks").open());
-    read(build, "check:rail5", 9.0, Unit::volt);
+    read(build, Subject::check("rail5"), 9.0, Unit::volt);
     const Readiness failed = readiness({kit(), build, profile()});
     CHECK_FALSE(gate(failed, "checks").open());
     CHECK(gate(failed, "checks").lapsed == "5 V rail");
     // Passed again, for the evidence of this day; it may fail on as it did.
     build.gates["checks"] = {"lived with", 0, basisOf(gate(failed, "checks").evidence)};
-    read(build, "check:rail5", 9.1, Unit::volt);
+    read(build, Subject::check("rail5"), 9.1, Unit::volt);
     CHECK(gate(readiness({kit(), build, profile()}), "checks").open());
-    read(build, "check:rail8", 2.0, Unit::volt);
+    read(build, Subject::check("rail8"), 2.0, Unit::volt);
     CHECK_FALSE(gate(readiness({kit(), build, profile()}), "checks").open());
     // Of a book from before, which kept no evidence: nothing may fail.
     build.gates["checks"] = {"old", 0, ""};
@@ -223,7 +228,7 @@ TEST_CASE("a hold that was earned and fails later is no pass any more", "[safety
     for (const char* id : {"short", "polarity", "first-current", "after-d1", "rail8", "rail5"}) {
         const Check& check = *kit().check(id);
         const double high = check.limits.high, low = check.limits.low;
-        read(build, std::string("check:") + id, std::isinf(high) ? 10 * low : (low + high) / 2, check.unit);
+        read(build, Subject::check(id), std::isinf(high) ? 10 * low : (low + high) / 2, check.unit);
     }
     build.steps["hold-supply"] = {};
     const auto hold = [&] {
@@ -234,7 +239,7 @@ TEST_CASE("a hold that was earned and fails later is no pass any more", "[safety
         return Evidence{};
     };
     CHECK(hold().state == VerdictState::pass);
-    read(build, "check:rail5", 9.0, Unit::volt);
+    read(build, Subject::check("rail5"), 9.0, Unit::volt);
     CHECK(hold().state == VerdictState::fail);
     build.steps["hold-supply"] = {true, 0, "known"};
     CHECK(hold().state == VerdictState::fail);
@@ -271,15 +276,15 @@ TEST_CASE("every check made is not every check passed") {
     Build build;
     for (const Check& check : kit().checks) {
         const double high = check.limits.high, low = check.limits.low;
-        read(build, "check:" + check.id,
+        read(build, Subject::check(check.id),
              std::isinf(high)  ? 10 * low
              : std::isinf(low) ? high / 2
                                : (low + high) / 2,
              check.unit);
     }
     CHECK(nextCheck(kit(), build) == nullptr);
-    read(build, "check:after-d1", 3, Unit::volt);
-    read(build, "check:u4-feed", 3, Unit::volt);
+    read(build, Subject::check("after-d1"), 3, Unit::volt);
+    read(build, Subject::check("u4-feed"), 3, Unit::volt);
     REQUIRE(nextCheck(kit(), build) != nullptr);
     CHECK(nextCheck(kit(), build)->id == "after-d1");
 }
@@ -329,12 +334,12 @@ TEST_CASE("the letter says no more than was measured") {
     Build build;
     build.parts["R82"] = PartMark::missing;
     CHECK(supplierLetter({kit(), build}).find("none was measured") != std::string::npos);
-    read(build, "part:R1", kit().part("R1")->nominal, Unit::ohm);
+    read(build, Subject::part("R1"), kit().part("R1")->nominal, Unit::ohm);
     const std::string some = supplierLetter({kit(), build});
     CHECK(some.find("1 of ") != std::string::npos);
     CHECK(some.find("Every value was measured") == std::string::npos);
     for (const Part& p : kit().parts) {
-        if (p.measurable()) read(build, "part:" + p.ref, p.nominal, p.unit);
+        if (p.measurable()) read(build, Subject::part(p.ref), p.nominal, p.unit);
     }
     CHECK(supplierLetter({kit(), build}).find("Every value was measured") != std::string::npos);
 }
@@ -364,7 +369,7 @@ TEST_CASE("work is told by whole words of a title") {
 
 TEST_CASE("errors are of the instrument that was used, and never nothing") {
     const auto watts = [](const char* method, double value, double setting) {
-        Reading r{1, "proof:power", value, powerMethod(method).unit, 0, setting, method, 0};
+        Reading r{1, Subject::power(), value, powerMethod(method).unit, 0, setting, method, 0};
         r.uncertainty = readingError(powerMethod(method), value, usualUncertainty(r.unit, value));
         return powerOf(r, 50);
     };
@@ -385,25 +390,24 @@ TEST_CASE("errors are of the instrument that was used, and never nothing") {
 }
 
 TEST_CASE("what is far from anything expected is asked about once") {
-    const auto asked = [](const std::string& subject, double value, Unit unit,
-                          const std::string& method = "") {
+    const auto asked = [](const Subject& subject, double value, Unit unit, const std::string& method = "") {
         return surprise(kit(), {0, subject, value, unit, 0, 0, method, 0});
     };
-    CHECK(asked("proof:power", 4000, Unit::watt, "wattmeter").find("The kit promises 3") !=
+    CHECK(asked(Subject::power(), 4000, Unit::watt, "wattmeter").find("The kit promises 3") !=
           std::string::npos);
-    CHECK(asked("proof:power", 4.7e3, Unit::volt, "peak-to-peak") != "");
-    CHECK(asked("proof:power", 4.8, Unit::dbm, "attenuator") == "");
-    CHECK(asked("proof:power", 2.7, Unit::watt, "wattmeter") == "");
-    CHECK(asked("part:R1", 4.7e9, Unit::ohm) != "");
-    CHECK(asked("part:C13", 21.8e-9, Unit::farad) == "");  // a wrong part is a reading
-    CHECK(asked("coil:L1", 10e-9, Unit::henry) == "");     // and a short too
-    CHECK(asked("coil:L1", 3, Unit::henry) != "");
-    CHECK(asked("check:rail5", 0, Unit::volt) == "");
-    CHECK(asked("check:rail5", 4980, Unit::volt) != "");
-    CHECK(asked("check:isolated", 1e9, Unit::ohm) == "");
-    CHECK(asked("proof:supply", 125, Unit::volt) != "");
-    CHECK(asked("proof:frequency", 21060, Unit::hertz) != "");
-    CHECK(asked("nothing:x", 1e30, Unit::none) == "");
+    CHECK(asked(Subject::power(), 4.7e3, Unit::volt, "peak-to-peak") != "");
+    CHECK(asked(Subject::power(), 4.8, Unit::dbm, "attenuator") == "");
+    CHECK(asked(Subject::power(), 2.7, Unit::watt, "wattmeter") == "");
+    CHECK(asked(Subject::part("R1"), 4.7e9, Unit::ohm) != "");
+    CHECK(asked(Subject::part("C13"), 21.8e-9, Unit::farad) == "");  // a wrong part is a reading
+    CHECK(asked(Subject::coil("L1"), 10e-9, Unit::henry) == "");     // and a short too
+    CHECK(asked(Subject::coil("L1"), 3, Unit::henry) != "");
+    CHECK(asked(Subject::check("rail5"), 0, Unit::volt) == "");
+    CHECK(asked(Subject::check("rail5"), 4980, Unit::volt) != "");
+    CHECK(asked(Subject::check("isolated"), 1e9, Unit::ohm) == "");
+    CHECK(asked(Subject::supply(), 125, Unit::volt) != "");
+    CHECK(asked(Subject::frequency(), 21060, Unit::hertz) != "");
+    CHECK(asked(readSubject("nothing:x"), 1e30, Unit::none) == "");
 }
 
 TEST_CASE("twisted wires are one bundle: a pass counts for all, and they lie in one place") {

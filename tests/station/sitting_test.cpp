@@ -79,14 +79,14 @@ TEST_CASE("what steps took comes from the bench clock, the night left out", "[si
     between.steps["lay-out"] = {false, 600};
     between.steps["look-board"] = {false, 4500};
     Reading reading;
-    reading.subject = "coil:L1";
+    reading.subject = Subject::coil("L1");
     reading.at = 4200;
     between.readings = {reading};
     CHECK(workDone(kit(), between)[1].took == Approx(5));
     between.readings.front().at = 5000;  // afterwards: it tells nothing of that step
     CHECK(workDone(kit(), between)[1].took == Approx(65));
     between.steps["r-supply"] = {false, 5400};
-    between.readings.front().subject = "part:" + kit().step("r-supply")->fits.front();
+    between.readings.front().subject = Subject::part(kit().step("r-supply")->fits.front());
     between.readings.front().at = 5100;
     CHECK(workDone(kit(), between)[2].took == Approx(15));
 

@@ -12,6 +12,7 @@
 #include "station/parts_in.h"
 #include "station/proof.h"
 #include "station/sign_off.h"
+#include "station/subjects.h"
 #include "station/tune.h"
 #include "station/winding.h"
 #include "station/work.h"
@@ -22,7 +23,7 @@ namespace {
 
 const Kit& kit() { return practiceKit().kit; }
 
-void read(Build& build, const std::string& subject, double value, Unit unit, double setting = 0,
+void read(Build& build, const Subject& subject, double value, Unit unit, double setting = 0,
           const std::string& method = "typed") {
     build.readings.push_back({std::int64_t(build.readings.size() + 1), subject, value, unit,
                               usualUncertainty(unit, value), setting, method, 0});
@@ -44,8 +45,8 @@ TEST_CASE("a fresh bag waits for its first part") {
 
 TEST_CASE("a reading, a look or a miss accounts for a part") {
     Build build;
-    read(build, "part:R1", 10.05e3, Unit::ohm);
-    read(build, "part:R2", 22e3, Unit::ohm);
+    read(build, Subject::part("R1"), 10.05e3, Unit::ohm);
+    read(build, Subject::part("R2"), 22e3, Unit::ohm);
     build.parts["J1"] = PartMark::seen;
     build.parts["R3"] = PartMark::missing;
     build.parts["R4"] = PartMark::trusted;
@@ -65,7 +66,7 @@ TEST_CASE("a reading, a look or a miss accounts for a part") {
 TEST_CASE("the verdict counts the L/C meter's error") {
     Build build;
     const Part& c25 = *kit().part("C25");  // 22 pF, 5 %
-    read(build, "part:C25", 23.6e-12, Unit::farad);
+    read(build, Subject::part("C25"), 23.6e-12, Unit::farad);
     CHECK(partVerdict(c25, build).state == VerdictState::doubtful);
     build.rule = VerdictRule::simple;
     CHECK(partVerdict(c25, build).state == VerdictState::fail);
@@ -82,11 +83,11 @@ TEST_CASE("a coil goes from winding to measuring to advice") {
     CHECK(wound(t1, build));
     CHECK(coilVerdict(t1, build).state == VerdictState::notDone);
     CHECK_FALSE(coilAdvice(t1, build));
-    read(build, "coil:T1", 1.46e-6, Unit::henry);
+    read(build, Subject::coil("T1"), 1.46e-6, Unit::henry);
     CHECK(coilVerdict(t1, build).state == VerdictState::pass);
     CHECK(coilAdvice(t1, build)->act == TrimAdvice::Act::leave);
     CHECK(coilCover(kit(), t1, build)->state == VerdictState::pass);
-    read(build, "coil:T1", 0.8e-6, Unit::henry);
+    read(build, Subject::coil("T1"), 0.8e-6, Unit::henry);
     CHECK(coilAdvice(t1, build)->act == TrimAdvice::Act::addTurns);
     CHECK(coilCover(kit(), t1, build)->state == VerdictState::fail);
 }
@@ -106,26 +107,26 @@ TEST_CASE("gates stop the checks that follow them") {
     CHECK(nextCheck(kit(), build)->id == "short");
     CHECK(barredBy(kit(), *kit().check("short"), build) == nullptr);
     CHECK(barredBy(kit(), *kit().check("rail8"), build)->id == "short");
-    read(build, "check:short", 2000, Unit::ohm);
-    read(build, "check:polarity", 12.5, Unit::volt);
+    read(build, Subject::check("short"), 2000, Unit::ohm);
+    read(build, Subject::check("polarity"), 12.5, Unit::volt);
     CHECK(nextCheck(kit(), build)->id == "first-current");
-    read(build, "check:first-current", 0.2, Unit::ampere);
+    read(build, Subject::check("first-current"), 0.2, Unit::ampere);
     CHECK(checkVerdict(*kit().check("first-current"), build).state == VerdictState::fail);
     CHECK(nextCheck(kit(), build)->id == "first-current");
     CHECK(barredBy(kit(), *kit().check("rail5"), build)->id == "first-current");
-    read(build, "check:first-current", 0.008, Unit::ampere);
+    read(build, Subject::check("first-current"), 0.008, Unit::ampere);
     CHECK(nextCheck(kit(), build)->id == "after-d1");
 }
 
 TEST_CASE("a hold point is earned by its evidence") {
     Build build;
     const Step& hold = *kit().step("hold-l1");
-    CHECK_FALSE(holdEarned(hold, kit(), build));
-    REQUIRE(holdEvidence(hold, kit(), build).size() == 1);
+    CHECK_FALSE(holdEarned(hold, {kit(), build}));
+    REQUIRE(holdEvidence(hold, {kit(), build}).size() == 1);
     wind(build, *kit().coil("L1"));
-    read(build, "coil:L1", 2.70e-6, Unit::henry);
-    CHECK(holdEarned(hold, kit(), build));
-    CHECK(holdEarned(*kit().step("hold-t3"), kit(), build));  // asks for the builder's own eyes only
+    read(build, Subject::coil("L1"), 2.70e-6, Unit::henry);
+    CHECK(holdEarned(hold, {kit(), build}));
+    CHECK(holdEarned(*kit().step("hold-t3"), {kit(), build}));  // asks for the builder's own eyes only
 }
 
 TEST_CASE("look-aheads stand from their first step until the one they are for") {
@@ -181,7 +182,7 @@ TEST_CASE("the plan's order holds for every school") {
 
 TEST_CASE("parts that are not in are named at the step that fits them") {
     Build build;
-    read(build, "part:R2", 10e3, Unit::ohm);
+    read(build, Subject::part("R2"), 10e3, Unit::ohm);
     CHECK(partsNotIn(*kit().step("r-supply"), kit(), build) == std::vector<std::string>{"R1"});
     build.parts["R1"] = PartMark::trusted;
     CHECK(partsNotIn(*kit().step("r-supply"), kit(), build).empty());
@@ -192,7 +193,7 @@ TEST_CASE("coils that are not wound and measured are named at the step that fits
     const Step& step = *kit().step("lowpass");
     CHECK(coilsNotReady(step, kit(), build) == std::vector<std::string>{"L2", "L3", "L4"});
     wind(build, *kit().coil("L2"));
-    read(build, "coil:L2", 435e-9, Unit::henry);
+    read(build, Subject::coil("L2"), 435e-9, Unit::henry);
     CHECK(coilsNotReady(step, kit(), build) == std::vector<std::string>{"L3", "L4"});
     CHECK(coilsNotReady(*kit().step("j1"), kit(), build).empty());
 }
@@ -215,9 +216,14 @@ TEST_CASE("time at the bench gives a pace") {
 
 TEST_CASE("evidence of what the kit does not have is never a pass") {
     const Build build;
-    for (const char* subject :
-         {"coil:X9", "check:nothing", "adjust:none", "part:Z1", "step:none", "moon:full", ""}) {
-        CHECK(evidenceOf(subject, kit(), build).state == VerdictState::notDone);
+    for (const char* text : {"coil:X9", "check:nothing", "adjust:none", "part:Z1", "step:none", "moon:full",
+                             "", "proof:harmonic:1", "proof:harmonic:99", "proof:harmonic:x", "part:"}) {
+        INFO(text);
+        const Subject subject = readSubject(text);
+        CHECK_FALSE(exists(kit(), subject));
+        CHECK(unitOf(kit(), subject) == Unit::none);
+        CHECK(titleOf(kit(), subject) == text);
+        CHECK(evidenceOf(subject, {kit(), build}).state == VerdictState::notDone);
     }
 }
 
@@ -226,13 +232,15 @@ TEST_CASE("tuning: a peak with its end stop and remedy") {
     const Adjustment& rx = *kit().adjustment("rx");
     CHECK(tuneState(kit(), rx, build).state == VerdictState::notDone);
     const auto y = [](double x, double peak) { return 0.8 / std::sqrt(1 + std::pow((x - peak) / 0.07, 2)); };
-    for (const double x : {0.3, 0.38, 0.46, 0.55, 0.4}) read(build, "adjust:rx", y(x, 0.4), Unit::volt, x);
+    for (const double x : {0.3, 0.38, 0.46, 0.55, 0.4})
+        read(build, Subject::adjustment("rx"), y(x, 0.4), Unit::volt, x);
     const TuneState good = tuneState(kit(), rx, build);
     CHECK(good.state == VerdictState::pass);
     CHECK(good.bestPosition == Approx(0.4).margin(0.001));
     CHECK(good.remedy.empty());
     build.readings.clear();
-    for (const double x : {0.6, 0.8, 0.9, 1.0}) read(build, "adjust:rx", y(x, 1.4), Unit::volt, x);
+    for (const double x : {0.6, 0.8, 0.9, 1.0})
+        read(build, Subject::adjustment("rx"), y(x, 1.4), Unit::volt, x);
     const TuneState end = tuneState(kit(), rx, build);
     CHECK(end.state == VerdictState::fail);
     CHECK(end.remedy.find("Add") == 0);
@@ -243,15 +251,16 @@ TEST_CASE("tuning: power is peaked by its root, settings by their target") {
     Build build;
     const Adjustment& tx = *kit().adjustment("tx");
     const auto watts = [](double x) { return 3.0 / (1 + std::pow((x - 0.6) / 0.07, 2)); };
-    for (const double x : {0.5, 0.56, 0.68, 0.6}) read(build, "adjust:tx", watts(x), Unit::watt, x);
+    for (const double x : {0.5, 0.56, 0.68, 0.6})
+        read(build, Subject::adjustment("tx"), watts(x), Unit::watt, x);
     CHECK(tuneState(kit(), tx, build).bestPosition == Approx(0.6).margin(1e-6));
     CHECK(tuneState(kit(), tx, build).state == VerdictState::pass);
     const Adjustment& bfo = *kit().adjustment("bfo");
-    read(build, "adjust:bfo", 16.0020e6, Unit::hertz, 0.2);
+    read(build, Subject::adjustment("bfo"), 16.0020e6, Unit::hertz, 0.2);
     CHECK(tuneState(kit(), bfo, build).state == VerdictState::doubtful);
-    read(build, "adjust:bfo", 15.9990e6, Unit::hertz, 0.8);
+    read(build, Subject::adjustment("bfo"), 15.9990e6, Unit::hertz, 0.8);
     CHECK(tuneState(kit(), bfo, build).nextPosition == Approx(0.48));
-    read(build, "adjust:bfo", 16.00062e6, Unit::hertz, 0.48);
+    read(build, Subject::adjustment("bfo"), 16.00062e6, Unit::hertz, 0.48);
     CHECK(tuneState(kit(), bfo, build).state == VerdictState::pass);
     CHECK(nextAdjustment({kit(), build})->id == "vfo");
 }
@@ -259,8 +268,8 @@ TEST_CASE("tuning: power is peaked by its root, settings by their target") {
 TEST_CASE("proof: power at the supply used, beside the rated figure") {
     Build build;
     const LimitProfile& profile = shippedTables().profile("us-below-30");
-    read(build, "proof:supply", 11.5, Unit::volt);
-    read(build, "proof:power", 34.0 - 30, Unit::dbm, 30,
+    read(build, Subject::supply(), 11.5, Unit::volt);
+    read(build, Subject::power(), 34.0 - 30, Unit::dbm, 30,
          "attenuator");  // 2.51 W at 11.5 V is 2.97 W at 12.5 V
     const ProofState proof = proofState(kit(), build, profile);
     REQUIRE(proof.power);
@@ -272,22 +281,23 @@ TEST_CASE("proof: power at the supply used, beside the rated figure") {
 }
 
 TEST_CASE("proof: every method by its own formula") {
-    CHECK(powerOf({0, "proof:power", 34.64, Unit::volt, 0, 0, "peak-to-peak", 0}, 50).watts ==
+    CHECK(powerOf({0, Subject::power(), 34.64, Unit::volt, 0, 0, "peak-to-peak", 0}, 50).watts ==
           Approx(3.0).margin(0.001));
-    CHECK(powerOf({0, "proof:power", 16.97, Unit::volt, 0, 0.35, "diode-probe", 0}, 50).watts ==
+    CHECK(powerOf({0, Subject::power(), 16.97, Unit::volt, 0, 0.35, "diode-probe", 0}, 50).watts ==
           Approx(3.0).margin(0.001));
-    CHECK(powerOf({0, "proof:power", 2.5, Unit::watt, 0, 1.2, "wattmeter", 0}, 50).watts == Approx(3.0));
-    CHECK(powerOf({0, "proof:power", 4.771, Unit::dbm, 0, 30, "attenuator", 0}, 50).watts ==
+    CHECK(powerOf({0, Subject::power(), 2.5, Unit::watt, 0, 1.2, "wattmeter", 0}, 50).watts == Approx(3.0));
+    CHECK(powerOf({0, Subject::power(), 4.771, Unit::dbm, 0, 30, "attenuator", 0}, 50).watts ==
           Approx(3.0).margin(0.001));
     CHECK(powerMethod("no such method").id == powerMethods().front().id);
-    CHECK(inWatts({0, "adjust:tx", 4.771, Unit::dbm, 0.2, 0.5, "", 0}).value == Approx(3.0).margin(0.001));
+    CHECK(inWatts({0, Subject::adjustment("tx"), 4.771, Unit::dbm, 0.2, 0.5, "", 0}).value ==
+          Approx(3.0).margin(0.001));
 }
 
 TEST_CASE("proof: harmonics by the chosen profile") {
     Build build;
-    read(build, "proof:power", 4.77, Unit::dbm, 30, "attenuator");
-    read(build, "proof:harmonic:2", 46, Unit::decibel);
-    read(build, "proof:harmonic:3", 60, Unit::decibel);
+    read(build, Subject::power(), 4.77, Unit::dbm, 30, "attenuator");
+    read(build, Subject::harmonic(2), 46, Unit::decibel);
+    read(build, Subject::harmonic(3), 60, Unit::decibel);
     const auto at = [&](const char* profile) {
         return proofState(kit(), build, shippedTables().profile(profile));
     };
@@ -299,8 +309,8 @@ TEST_CASE("proof: harmonics by the chosen profile") {
 TEST_CASE("the low-pass as built takes the measured values") {
     Build build;
     CHECK(lowPassAsBuilt(kit(), build)[1].value == Approx(432e-9));
-    read(build, "coil:L2", 440e-9, Unit::henry);
-    read(build, "part:C74", 148e-12, Unit::farad);
+    read(build, Subject::coil("L2"), 440e-9, Unit::henry);
+    read(build, Subject::part("C74"), 148e-12, Unit::farad);
     CHECK(lowPassAsBuilt(kit(), build)[0].value == Approx(148e-12));
     CHECK(lowPassAsBuilt(kit(), build)[1].value == Approx(440e-9));
 }
@@ -329,7 +339,7 @@ TEST_CASE("sign-off: a hold passed knowingly is doubtful until its evidence come
     };
     CHECK(holds().summary().find("1 doubtful") != std::string::npos);
     wind(build, *kit().coil("L1"));
-    read(build, "coil:L1", 2.70e-6, Unit::henry);
+    read(build, Subject::coil("L1"), 2.70e-6, Unit::henry);
     CHECK(holds().summary().find("doubtful") == std::string::npos);
 }
 

@@ -113,8 +113,8 @@ BoardView boardView(const Judged& judged, const std::string& chosen) {
         v.why = "F4 goes there.";
         return v;
     }
-    v.needs = holdEvidence(*v.step, kit, build);
-    v.earned = holdEarned(*v.step, kit, build);
+    v.needs = holdEvidence(*v.step, judged);
+    v.earned = holdEarned(*v.step, judged);
     v.keeps = keepsAt(*v.step, kit, build);
     for (const LookAhead& ahead : lookAheadsAt(*v.step, kit, build)) v.aheads.push_back(ahead.say);
     v.notIn = partsNotIn(*v.step, kit, build);

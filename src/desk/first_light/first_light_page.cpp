@@ -40,9 +40,9 @@ FirstLightPage::FirstLightPage(Session& session)
                                 : QStringLiteral("Simple rule: inside is pass."));
         }
     });
-    connect(&session_, &Session::taken, this, [this](const QString& subject) {
-        if (!subject.startsWith(QLatin1String("check:"))) return;
-        shown_ = subject.mid(6);
+    connect(&session_, &Session::taken, this, [this](const Subject& subject) {
+        if (!subject.is(Subject::Kind::check)) return;
+        shown_ = qs(subject.id);
         chosen_.clear();
         refresh();
     });
@@ -64,7 +64,7 @@ void FirstLightPage::take() {
         if (load.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
         return;
     }
-    session_.read({0, "check:" + v.check->id, 0, v.check->unit, 0, 0, "", 0});
+    session_.read({0, Subject::check(v.check->id), 0, v.check->unit, 0, 0, "", 0});
 }
 
 /// Before a check with the key down. The kit's own hold on the load may rest on this very check, so that only
@@ -77,7 +77,7 @@ LoadAsk FirstLightPage::loadFor(const Check& check) const {
 void FirstLightPage::again() {
     const Check* check = session_.kit().check(shown_.toStdString());
     if (check != nullptr && loadFor(*check).clear())
-        session_.read({0, "check:" + check->id, 0, check->unit, 0, 0, "", 0});
+        session_.read({0, Subject::check(check->id), 0, check->unit, 0, 0, "", 0});
 }
 
 void FirstLightPage::choose(int by) {
@@ -111,7 +111,7 @@ void FirstLightPage::refresh() {
     if (wanted.bar == nullptr && !load.clear()) {
         setNow(qs(load.now), qs(load.why));
     } else if (wanted.bar == nullptr) {
-        const Reading pattern{0, "check:" + check.id, 0, check.unit, 0, 0, "", 0};
+        const Reading pattern{0, Subject::check(check.id), 0, check.unit, 0, 0, "", 0};
         wantReading(QStringLiteral("%1 reads").arg(qs(check.title)), pattern);
     }
     touch_->setTitle(QStringLiteral("Next: %1").arg(qs(check.title)));

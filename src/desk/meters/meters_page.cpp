@@ -113,7 +113,7 @@ void MetersPage::takeZero() {
     if (unit == Unit::dbm || unit == Unit::decibel || unit == Unit::hertz || unit == Unit::ampere)
         return session_.say(QStringLiteral("This quantity has no zero to take."));
     // The answer is of the quantity that was asked, whichever is chosen by then.
-    session_.measure(unit, QStringLiteral("clips:open"), -1, [this, asked = line()](Measured m) {
+    session_.measure(unit, Subject::openClips(), -1, [this, asked = line()](Measured m) {
         if (!std::isfinite(m.value))
             return session_.say(
                 QStringLiteral("With the clips open it shows no number: there is no zero to take."),

@@ -70,8 +70,8 @@ std::string countsText(const BagCount& bag) {
 /// The part whose reading was taken last, or null in a fresh bag.
 const Part* lastRead(const Kit& kit, const Build& build) {
     const auto hit = std::find_if(build.readings.rbegin(), build.readings.rend(),
-                                  [](const Reading& r) { return r.subject.starts_with("part:"); });
-    return hit == build.readings.rend() ? nullptr : kit.part(hit->subject.substr(5));
+                                  [](const Reading& r) { return r.subject.is(Subject::Kind::part); });
+    return hit == build.readings.rend() ? nullptr : kit.part(hit->subject.id);
 }
 
 void fillBag(const Judged& judged, PartsInView& out) {

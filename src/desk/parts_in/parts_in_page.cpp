@@ -33,9 +33,9 @@ PartsInPage::PartsInPage(Session& session)
     part_->addBody(picture_);
     side()->addWidget(part_, 1);
     addKeys();
-    connect(&session_, &Session::taken, this, [this](const QString& subject) {
-        if (!subject.startsWith(QLatin1String("part:"))) return;
-        shown_ = subject.mid(5);
+    connect(&session_, &Session::taken, this, [this](const Subject& subject) {
+        if (!subject.is(Subject::Kind::part)) return;
+        shown_ = qs(subject.id);
         wanted_.clear();
         refresh();
     });
@@ -96,7 +96,7 @@ void PartsInPage::take() {
     if (v.wanted == nullptr) return;
     switch (v.ask.how) {
         case PartAsk::How::measure:
-            session_.read({0, "part:" + v.wanted->ref, 0, v.wanted->unit, 0, 0, "", 0});
+            session_.read({0, Subject::part(v.wanted->ref), 0, v.wanted->unit, 0, 0, "", 0});
             break;
         case PartAsk::How::count: {
             shown_ = qs(v.wanted->ref);
@@ -113,7 +113,7 @@ void PartsInPage::take() {
 void PartsInPage::again() {
     const Part* part = session_.kit().part(shown_.toStdString());
     if (part != nullptr && part->measurable())
-        session_.read({0, "part:" + part->ref, 0, part->unit, 0, 0, "", 0});
+        session_.read({0, Subject::part(part->ref), 0, part->unit, 0, 0, "", 0});
 }
 
 void PartsInPage::mark(PartMark mark) {
@@ -139,7 +139,7 @@ void PartsInPage::useMark(const QString& ref, const QString& printed) {
     const Part* part = session_.kit().part(ref.toStdString());
     if (part == nullptr) return;
     const bool agrees = markAgrees(*part, printed.toStdString());
-    const bool read = session_.build().last("part:" + part->ref) != nullptr;
+    const bool read = session_.build().last(Subject::part(part->ref)) != nullptr;
     shown_ = ref;
     wanted_ = agrees || read ? QString() : ref;
     // Where everything is measured, the mark alone does not settle a line.
@@ -209,7 +209,7 @@ void PartsInPage::refresh() {
     const PartsInView v = view();
     setNow(qs(v.now), qs(v.why));
     if (v.wanted != nullptr && v.wanted->measurable()) {
-        const Reading pattern{0, "part:" + v.wanted->ref, 0, v.wanted->unit, 0, 0, "", 0};
+        const Reading pattern{0, Subject::part(v.wanted->ref), 0, v.wanted->unit, 0, 0, "", 0};
         wantReading(QStringLiteral("%1 reads").arg(qs(v.wanted->ref)), pattern);
     } else {
         wantNothing();
@@ -248,7 +248,7 @@ void PartsInPage::showPart(const PartsInView& view) {
     if (ref == looked_) return;
     looked_ = ref;
     seen_.clear();
-    session_.bench().look(QStringLiteral("part:") + ref,
+    session_.bench().look(Subject::part(look.ref),
                           [self = QPointer<PartsInPage>(this), ref](const QString& seen) {
                               if (!self || self->looked_ != ref || seen.isEmpty()) return;
                               self->seen_ = seen;

@@ -13,17 +13,17 @@ std::string text(const Reading* r, int digits) {
 }
 
 void fillItems(const Kit& kit, const Build& build, const PowerMethod& method, ProofView& v) {
-    const Reading* supply = build.last("proof:supply");
-    const auto frequency = lastStanding(kit, build, "proof:frequency");
-    v.items.push_back({"proof:supply", "Supply while transmitting", Unit::volt, text(supply, 4),
+    const Reading* supply = build.last(Subject::supply());
+    const auto frequency = lastStanding(kit, build, Subject::frequency());
+    v.items.push_back({Subject::supply(), "Supply while transmitting", Unit::volt, text(supply, 4),
                        supply ? VerdictState::pass : VerdictState::notDone});
-    v.items.push_back({"proof:power", "Power", method.unit,
+    v.items.push_back({Subject::power(), "Power", method.unit,
                        v.proof.power ? formatQuantity(v.proof.power->watts, Unit::watt, 3, Zeros::keep) : "",
                        v.proof.powerVerdict.state});
-    v.items.push_back({"proof:frequency", "Frequency", Unit::hertz, frequency ? text(&*frequency, 8) : "",
+    v.items.push_back({Subject::frequency(), "Frequency", Unit::hertz, frequency ? text(&*frequency, 8) : "",
                        v.proof.frequencyVerdict.state});
     for (int order = 2; order <= kit.ratings.harmonics; ++order) {
-        const std::string subject = "proof:harmonic:" + std::to_string(order);
+        const Subject subject = Subject::harmonic(order);
         const auto r = lastStanding(kit, build, subject);
         v.items.push_back({subject, "Harmonic " + std::to_string(order), Unit::decibel,
                            r ? text(&*r, 3) + " below" : "",
@@ -32,28 +32,28 @@ void fillItems(const Kit& kit, const Build& build, const PowerMethod& method, Pr
 }
 
 void say(const Kit& kit, const PowerMethod& method, ProofView& v) {
-    const std::string& subject = v.items[v.inHand].subject;
+    const Subject& subject = v.items[v.inHand].subject;
     if (v.finished) {
         bool all = true;
         for (const auto& item : v.items) all = all && item.state == VerdictState::pass;
         v.now = all ? "Proved: clean, on frequency, as strong as promised."
                     : "Measured, but not all of it is right.";
         v.why = all ? "F7 goes to Sign-off." : "Up and Down choose what to measure again.";
-    } else if (subject == "proof:supply") {
+    } else if (subject == Subject::supply()) {
         v.now = "Key down into the dummy load: read the supply.";
         v.why = "Power goes with its square; the kit is rated at " +
                 formatQuantity(kit.ratings.supply, Unit::volt, 3) + ".";
-    } else if (subject == "proof:power") {
+    } else if (subject == Subject::power()) {
         v.now = "Measure the power, " + std::string(method.name) + ".";
         v.why = method.id == "attenuator" ? "Never the transmitter straight into the meter: the attenuator "
                                             "first, rated for the power. M for another way."
                                           : "M for another way of measuring.";
-    } else if (subject == "proof:frequency") {
+    } else if (subject == Subject::frequency()) {
         v.now =
             "Count the frequency: " + formatQuantity(kit.ratings.frequency, Unit::hertz, 6) + " on the dial.";
         v.why = "A counter is only as good as its reference.";
     } else {
-        v.now = "Read harmonic " + subject.substr(subject.rfind(':') + 1) + " below the fundamental.";
+        v.now = "Read harmonic " + subject.id + " below the fundamental.";
         v.why = "At least " + formatQuantity(v.proof.required, Unit::decibel, 3) +
                 " below. Through the attenuator only.";
     }
@@ -61,7 +61,7 @@ void say(const Kit& kit, const PowerMethod& method, ProofView& v) {
 
 }  // namespace
 
-ProofView proofView(const Judged& judged, const std::string& chosen, const PowerMethod& method) {
+ProofView proofView(const Judged& judged, const std::optional<Subject>& chosen, const PowerMethod& method) {
     const Kit& kit = judged.kit();
     const Build& build = judged.build();
     ProofView v;
@@ -78,7 +78,7 @@ ProofView proofView(const Judged& judged, const std::string& chosen, const Power
     v.inHand = v.items.size();
     for (std::size_t i = 0; i < v.items.size(); ++i) {
         const bool wanted =
-            chosen.empty() ? !lastStanding(kit, build, v.items[i].subject) : v.items[i].subject == chosen;
+            !chosen ? !lastStanding(kit, build, v.items[i].subject) : v.items[i].subject == *chosen;
         if (wanted) {
             v.inHand = i;
             break;

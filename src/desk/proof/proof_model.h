@@ -1,5 +1,6 @@
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -13,7 +14,7 @@ namespace ombrek {
 struct ProofView {
     ProofState proof;
     struct Item {
-        std::string subject;  ///< "proof:power"
+        Subject subject;
         std::string name;
         Unit unit = Unit::none;
         std::string text;  ///< what was measured
@@ -25,7 +26,7 @@ struct ProofView {
     std::string now, why;
 };
 
-/// @param chosen  subject; empty: the first not measured @param method  power method in use
-ProofView proofView(const Judged& judged, const std::string& chosen, const PowerMethod& method);
+/// @param chosen  nothing: the first not measured @param method  power method in use
+ProofView proofView(const Judged& judged, const std::optional<Subject>& chosen, const PowerMethod& method);
 
 }  // namespace ombrek

@@ -45,8 +45,8 @@ ProofPage::ProofPage(Session& session)
     items_->fillWithBody();
     side()->addWidget(items_, 2);
     addKeys();
-    connect(&session_, &Session::taken, this, [this](const QString& subject) {
-        if (subject.startsWith(QLatin1String("proof:"))) chosen_.clear();
+    connect(&session_, &Session::taken, this, [this] {
+        chosen_.reset();
         refresh();
     });
 }
@@ -65,14 +65,12 @@ void ProofPage::addKeys() {
         "Up", "Up", "the one before", [this] { choose(-1); }, false);
 }
 
-ProofView ProofPage::view() const {
-    return proofView(session_.judged(), chosen_.toStdString(), session_.powerWay());
-}
+ProofView ProofPage::view() const { return proofView(session_.judged(), chosen_, session_.powerWay()); }
 
 Reading ProofPage::pattern(const ProofView& v) const {
     const auto& item = v.items[v.inHand];
     Reading out{0, item.subject, 0, item.unit, 0, 0, "", 0};
-    if (item.subject == "proof:power") {
+    if (item.subject == Subject::power()) {
         out.method = std::string(session_.powerWay().id);
         out.setting = session_.powerSetting(session_.powerWay());
     }
@@ -87,7 +85,7 @@ void ProofPage::take() {
         return;
     }
     const PowerMethod& method = session_.powerWay();
-    if (v.items[v.inHand].subject == "proof:power" && method.id != std::string_view("attenuator")) {
+    if (v.items[v.inHand].subject == Subject::power() && method.id != std::string_view("attenuator")) {
         session_.say(QStringLiteral("Type what it reads in %1: this bench has no such instrument on a wire.")
                          .arg(qs(plural(method.unit))));
         return;
@@ -100,7 +98,7 @@ void ProofPage::choose(int by) {
     if (v.items.empty()) return;
     const int count = int(v.items.size());
     const int at = v.finished ? (by > 0 ? -1 : count) : int(v.inHand);
-    chosen_ = qs(v.items[std::size_t((at + by + count) % count)].subject);
+    chosen_ = v.items[std::size_t((at + by + count) % count)].subject;
     refresh();
 }
 
@@ -110,7 +108,7 @@ LoadAsk ProofPage::load() const { return askForLoad(session_.kit(), session_.bui
 void ProofPage::nextMethod() {
     const auto& all = powerMethods();
     const std::size_t at = std::size_t(&session_.powerWay() - all.data());
-    chosen_ = QStringLiteral("proof:power");
+    chosen_ = Subject::power();
     session_.keep(session_.book().prefer("power way", std::string(all[(at + 1) % all.size()].id)));
 }
 

@@ -34,7 +34,7 @@ class ProofPage : public Page {
     void nextProfile();
     void showPower(const ProofView& v);
 
-    QString chosen_;
+    std::optional<Subject> chosen_;
     bool working_ = false;
     BigNumber* number_;
     VerdictLine* verdict_;

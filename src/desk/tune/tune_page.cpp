@@ -62,9 +62,9 @@ TunePage::TunePage(Session& session)
     others_->fillWithBody();
     side()->addWidget(others_, 2);
     addKeys();
-    connect(&session_, &Session::taken, this, [this](const QString& subject) {
+    connect(&session_, &Session::taken, this, [this](const Subject& subject) {
         const Adjustment* a = adjustment();
-        if (a == nullptr || subject != QStringLiteral("adjust:") + qs(a->id)) return;
+        if (a == nullptr || subject != Subject::adjustment(a->id)) return;
         placed_.clear();
         refresh();
     });
@@ -110,7 +110,7 @@ const Adjustment* TunePage::adjustment() const {
 
 Reading TunePage::pattern() const {
     const Adjustment* a = adjustment();
-    return {0, "adjust:" + a->id, 0, a->unit, 0, position_, "", 0};
+    return {0, Subject::adjustment(a->id), 0, a->unit, 0, position_, "", 0};
 }
 
 void TunePage::go() {
@@ -192,7 +192,7 @@ void TunePage::refresh() {
                    .arg(qs(a->title), qs(a->adjuster), percent(state.nextPosition)),
                qs(state.sentence));
     }
-    const auto last = lastStanding(kit, session_.build(), "adjust:" + a->id);
+    const auto last = lastStanding(kit, session_.build(), Subject::adjustment(a->id));
     if (last) {
         const SplitText text = splitQuantity(last->value, last->unit, digitsFor(last->unit));
         number_->show(qs(text.number), qs(text.unit));

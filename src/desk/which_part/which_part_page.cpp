@@ -97,11 +97,11 @@ void WhichPartPage::begin(const QString& about) {
 WhichPartView WhichPartPage::view() const { return whichPartView(session_.judged(), id_, kind_, chosen_); }
 
 /// What the practice bench calls the part in hand.
-QString WhichPartPage::subject() const {
+Subject WhichPartPage::subject() const {
     const auto& loose = session_.build().loose;
     const auto hit =
         std::find_if(loose.begin(), loose.end(), [&](const LoosePart& p) { return p.id == id_; });
-    return QStringLiteral("loose:%1").arg(hit - loose.begin() + 1);
+    return Subject::loose(int(hit - loose.begin()) + 1);
 }
 
 void WhichPartPage::setKind(PartKind kind) {

@@ -33,7 +33,7 @@ class WhichPartPage : public Page {
     void keepReading(std::int64_t id, PartKind kind, const Measured& measured);
     void nextKind();
     LoosePart loosePart(std::int64_t id, PartKind kind) const;
-    QString subject() const;
+    Subject subject() const;
 
     PartKind kind_ = PartKind::resistor;  ///< looked for
     std::int64_t id_ = 0;                 ///< of the part in hand, in the book

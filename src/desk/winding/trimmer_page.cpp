@@ -70,7 +70,7 @@ void TrimmerPage::refresh() {
         return;
     }
     const Build& build = session_.build();
-    const Reading* measured = build.last("coil:" + coil->ref);
+    const Reading* measured = build.last(Subject::coil(coil->ref));
     const bool known = measured != nullptr && measured->value > 0;
     const int turns = mainTurns(*coil, build), tried = std::max(1, turns + more_);
     const double now = known ? measured->value : coil->target;

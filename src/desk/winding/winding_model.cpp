@@ -175,7 +175,7 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
         {"Wanted",
          formatQuantity(coil.target, Unit::henry, 3) + " ±" + personNumber(coil.tolerance) + "\u202f%",
          {}});
-    if (const Reading* measured = build.last("coil:" + coil.ref)) {
+    if (const Reading* measured = build.last(Subject::coil(coil.ref))) {
         v.facts.push_back({"Measured", measuredText(*measured), v.verdict.state});
     }
     const std::string paint = coil.core.paint.empty() ? coil.core.material : coil.core.paint;
@@ -240,7 +240,7 @@ WindingView windingView(const Kit& kit, const Build& build, const std::string& c
             if (woundTogether(coil, i).front() == i)
                 turns += build.winding(coil.ref, coil.windings[i].name).turns;
         }
-        const Reading* measured = build.last("coil:" + coil.ref);
+        const Reading* measured = build.last(Subject::coil(coil.ref));
         const std::string right = isWound && measured ? measuredText(*measured)
                                   : isWound           ? "to measure"
                                   : turns > 0         ? std::to_string(turns) + " turns on"

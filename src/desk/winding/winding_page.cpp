@@ -213,7 +213,7 @@ void WindingPage::measure() {
     const WindingView v = view();
     if (v.coil == nullptr || v.inHand) return;
     const double turns = mainTurns(*v.coil, session_.build());
-    session_.read({0, "coil:" + v.coil->ref, 0, Unit::henry, 0, turns, "", 0});
+    session_.read({0, Subject::coil(v.coil->ref), 0, Unit::henry, 0, turns, "", 0});
 }
 
 void WindingPage::bent() {
@@ -259,8 +259,10 @@ void WindingPage::refresh() {
     cutList_->show();
     setNow(qs(v.now), qs(v.why));
     if (v.stage == WindingView::Stage::measure || v.stage == WindingView::Stage::advice) {
-        const Reading pattern{
-            0, "coil:" + v.coil->ref, 0, Unit::henry, 0, double(mainTurns(*v.coil, session_.build())), "", 0};
+        const Reading pattern{0,  Subject::coil(v.coil->ref),
+                              0,  Unit::henry,
+                              0,  double(mainTurns(*v.coil, session_.build())),
+                              "", 0};
         wantReading(QStringLiteral("%1 reads").arg(qs(v.coil->ref)), pattern);
     }
     facts_->setTitle(qs(v.coil->ref + "  " + v.coil->what));
@@ -269,7 +271,8 @@ void WindingPage::refresh() {
         facts.push_back(
             {qs(f.name), qs(f.value), f.state.value_or(VerdictState::notDone), f.state.has_value()});
     facts_->setFacts(facts);
-    const bool measured = !v.inHand && v.cover && session_.build().last("coil:" + v.coil->ref) != nullptr;
+    const bool measured =
+        !v.inHand && v.cover && session_.build().last(Subject::coil(v.coil->ref)) != nullptr;
     facts_->setText(measured ? qs(v.cover->sentence) : qs(v.note));
     facts_->setCaution(qs(v.caution));
     std::vector<StateLine> lines;

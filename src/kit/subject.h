@@ -1,0 +1,70 @@
+#pragma once
+
+#include <compare>
+#include <functional>
+#include <string>
+#include <string_view>
+
+namespace ombrek {
+
+/// What a reading, an evidence or a change is of: a part, a coil, a check, an adjustment, the rig as a whole.
+///
+/// Its one text form is what books, kits and instruments hold: "part:R14", "coil:T1", "check:rail5",
+/// "adjust:rx", "proof:power", "proof:harmonic:2", with band and condition behind it where they matter,
+/// "proof:power@40m", "check:rail5#key-down". What station/subjects.h says of each kind is not repeated here.
+struct Subject {
+    enum class Kind {
+        unknown,     ///< of a newer book; `id` is its whole text
+        part,        ///< id: designator
+        loose,       ///< a part without a line; id: its number
+        coil,        ///< id: designator
+        check,       ///< id: the kit's
+        adjustment,  ///< id: the kit's
+        step,        ///< id: the kit's
+        supply,      ///< while transmitting
+        power,
+        frequency,
+        harmonic,  ///< id: its order
+        openClips  ///< of the L/C meter
+    };
+    /// What the rig was doing.
+    enum class Condition { any, powerOff, icsOut, receive, keyDown };
+
+    Kind kind = Kind::unknown;
+    std::string id;
+    std::string band;  ///< empty: the kit's only one
+    Condition condition = Condition::any;
+
+    static Subject part(std::string ref) { return {Kind::part, std::move(ref), "", Condition::any}; }
+    static Subject loose(int number) { return {Kind::loose, std::to_string(number), "", Condition::any}; }
+    static Subject coil(std::string ref) { return {Kind::coil, std::move(ref), "", Condition::any}; }
+    static Subject check(std::string id) { return {Kind::check, std::move(id), "", Condition::any}; }
+    static Subject adjustment(std::string id) {
+        return {Kind::adjustment, std::move(id), "", Condition::any};
+    }
+    static Subject supply() { return {Kind::supply, "", "", Condition::any}; }
+    static Subject power() { return {Kind::power, "", "", Condition::any}; }
+    static Subject frequency() { return {Kind::frequency, "", "", Condition::any}; }
+    static Subject harmonic(int order) { return {Kind::harmonic, std::to_string(order), "", Condition::any}; }
+    static Subject openClips() { return {Kind::openClips, "", "", Condition::any}; }
+
+    bool is(Kind k) const { return kind == k; }
+    std::string text() const;
+    auto operator<=>(const Subject&) const = default;
+};
+
+/// As an act in the book is called: "R14", "power", "harmonic:2".
+std::string nameOf(const Subject& subject);
+
+/// Total: a text that is no subject is of unknown kind and keeps its text.
+Subject readSubject(std::string_view text);
+
+}  // namespace ombrek
+
+template <>
+struct std::hash<ombrek::Subject> {
+    std::size_t operator()(const ombrek::Subject& s) const {
+        return std::hash<std::string>()(s.id) * 31 + std::size_t(s.kind) +
+               std::hash<std::string>()(s.band) * 7 + std::size_t(s.condition) * 101;
+    }
+};

@@ -1,0 +1,146 @@
+#include "station/subjects.h"
+
+#include <array>
+#include <charconv>
+
+#include "station/judged.h"
+
+namespace ombrek {
+namespace {
+
+using Kind = Subject::Kind;
+
+Evidence evidence(std::string what, const Verdict& verdict, const char* notYet) {
+    return {std::move(what), verdict.state, verdict.sentence.empty() ? notYet : verdict.sentence};
+}
+
+bool marked(const Build& build, const std::string& ref, PartMark mark) {
+    const auto hit = build.parts.find(ref);
+    return hit != build.parts.end() && hit->second == mark;
+}
+
+Evidence partEvidence(const Part& part, const Judged& judged) {
+    Evidence out = evidence(part.ref + " " + part.value, judged.part(part), "Not seen yet.");
+    out.onTrust = marked(judged.build(), part.ref, PartMark::trusted) &&
+                  judged.build().last(Subject::part(part.ref)) == nullptr;
+    return out;
+}
+
+Evidence coilEvidence(const Coil& coil, const Judged& judged) {
+    Evidence out = evidence(coil.ref + " " + coil.what, judged.coil(coil), "Not wound and measured yet.");
+    out.onTrust = judged.build().last(Subject::coil(coil.ref)) == nullptr &&
+                  judged.build().coilChecks.contains(coil.ref + "/trust");
+    return out;
+}
+
+Evidence stepEvidence(const Step& step, const Judged& judged) {
+    const bool done = judged.build().done(step.id);
+    return {step.title, done ? VerdictState::pass : VerdictState::notDone, done ? "Done." : "Not done yet."};
+}
+
+/// The order of a harmonic; 0 when it is none that the kit's limit speaks of.
+int orderOf(const Kit& kit, const std::string& id) {
+    int order = 0;
+    const auto [end, error] = std::from_chars(id.data(), id.data() + id.size(), order);
+    const bool whole = error == std::errc{} && end == id.data() + id.size();
+    return whole && order >= 2 && order <= kit.ratings.harmonics ? order : 0;
+}
+
+/// One kind of subject: whether the kit has it, its unit, its title and what is judged of it. The last three
+/// are asked only of what exists.
+struct KindRow {
+    Kind kind;
+    bool (*exists)(const Kit&, const std::string& id);
+    Unit (*unit)(const Kit&, const std::string& id);
+    std::string (*title)(const Kit&, const std::string& id);
+    Evidence (*evidence)(const Judged&, const std::string& id);
+};
+
+bool transmits(const Kit& kit, const std::string&) { return kit.ratings.transmits(); }
+
+const std::array<KindRow, 9>& kinds() {
+    static const std::array<KindRow, 9> rows{{
+        {Kind::part, [](const Kit& k, const std::string& id) { return k.part(id) != nullptr; },
+         [](const Kit& k, const std::string& id) { return k.part(id)->unit; },
+         [](const Kit& k, const std::string& id) { return id + " " + k.part(id)->value; },
+         [](const Judged& j, const std::string& id) { return partEvidence(*j.kit().part(id), j); }},
+        {Kind::coil, [](const Kit& k, const std::string& id) { return k.coil(id) != nullptr; },
+         [](const Kit&, const std::string&) { return Unit::henry; },
+         [](const Kit& k, const std::string& id) { return id + " " + k.coil(id)->what; },
+         [](const Judged& j, const std::string& id) { return coilEvidence(*j.kit().coil(id), j); }},
+        {Kind::check, [](const Kit& k, const std::string& id) { return k.check(id) != nullptr; },
+         [](const Kit& k, const std::string& id) { return k.check(id)->unit; },
+         [](const Kit& k, const std::string& id) { return k.check(id)->title; },
+         [](const Judged& j, const std::string& id) {
+             const Check& check = *j.kit().check(id);
+             return evidence(check.title, j.check(check), "Not checked yet.");
+         }},
+        {Kind::adjustment, [](const Kit& k, const std::string& id) { return k.adjustment(id) != nullptr; },
+         [](const Kit& k, const std::string& id) { return k.adjustment(id)->unit; },
+         [](const Kit& k, const std::string& id) { return k.adjustment(id)->title; },
+         [](const Judged& j, const std::string& id) {
+             const Adjustment& a = *j.kit().adjustment(id);
+             return Evidence{a.title, j.tune(a).state, j.tune(a).sentence};
+         }},
+        {Kind::step, [](const Kit& k, const std::string& id) { return k.step(id) != nullptr; },
+         [](const Kit&, const std::string&) { return Unit::none; },
+         [](const Kit& k, const std::string& id) { return k.step(id)->title; },
+         [](const Judged& j, const std::string& id) { return stepEvidence(*j.kit().step(id), j); }},
+        {Kind::supply, transmits, [](const Kit&, const std::string&) { return Unit::volt; },
+         [](const Kit&, const std::string&) { return std::string("Supply while transmitting"); },
+         [](const Judged& j, const std::string&) {
+             const bool read = j.proof().supplyKnown;
+             return Evidence{"Supply while transmitting", read ? VerdictState::pass : VerdictState::notDone,
+                             read ? "Read." : "Not measured yet."};
+         }},
+        {Kind::power, transmits, [](const Kit&, const std::string&) { return Unit::watt; },
+         [](const Kit&, const std::string&) { return std::string("Power at the rated supply"); },
+         [](const Judged& j, const std::string&) {
+             return evidence("Power at the rated supply", j.proof().powerVerdict, "Not measured yet.");
+         }},
+        {Kind::frequency, transmits, [](const Kit&, const std::string&) { return Unit::hertz; },
+         [](const Kit&, const std::string&) { return std::string("Frequency"); },
+         [](const Judged& j, const std::string&) {
+             return evidence("Frequency", j.proof().frequencyVerdict, "Not measured yet.");
+         }},
+        {Kind::harmonic,
+         [](const Kit& k, const std::string& id) { return k.ratings.transmits() && orderOf(k, id) > 0; },
+         [](const Kit&, const std::string&) { return Unit::decibel; },
+         [](const Kit&, const std::string& id) { return "Harmonic " + id; },
+         [](const Judged& j, const std::string& id) {
+             return evidence("Harmonic " + id,
+                             j.proof().harmonicVerdicts.at(std::size_t(orderOf(j.kit(), id) - 2)),
+                             "Not measured yet.");
+         }},
+    }};
+    return rows;
+}
+
+const KindRow* rowOf(const Kit& kit, const Subject& subject) {
+    for (const KindRow& row : kinds()) {
+        if (row.kind == subject.kind) return row.exists(kit, subject.id) ? &row : nullptr;
+    }
+    return nullptr;
+}
+
+}  // namespace
+
+bool exists(const Kit& kit, const Subject& subject) { return rowOf(kit, subject) != nullptr; }
+
+Unit unitOf(const Kit& kit, const Subject& subject) {
+    const KindRow* row = rowOf(kit, subject);
+    return row == nullptr ? Unit::none : row->unit(kit, subject.id);
+}
+
+std::string titleOf(const Kit& kit, const Subject& subject) {
+    const KindRow* row = rowOf(kit, subject);
+    return row == nullptr ? subject.text() : row->title(kit, subject.id);
+}
+
+Evidence evidenceOf(const Subject& subject, const Judged& judged) {
+    const KindRow* row = rowOf(judged.kit(), subject);
+    if (row == nullptr) return {subject.text(), VerdictState::notDone, "The kit has nothing by this name."};
+    return row->evidence(judged, subject.id);
+}
+
+}  // namespace ombrek
