@@ -167,3 +167,15 @@ TEST_CASE("interpolating a curved dial converges in a few readings") {
 TEST_CASE("the last reading at a position counts") {
     CHECK(estimateSetting({{0.2, 999}, {0.6, 200}, {0.2, 100}}, 150, Unit::hertz).position == Approx(0.4));
 }
+
+TEST_CASE("out of reach, the nearer end is named; a position beyond the travel is none") {
+    const auto low = estimateSetting({{0.0, 4}, {1.0, 1}}, 5, Unit::volt);
+    CHECK_FALSE(low.reachable);
+    CHECK(low.position == 0.0);
+    CHECK(estimateSetting({{0.0, 1}, {1.0, 4}}, 5, Unit::volt).position == 1.0);
+    for (const double nowhere : {-0.2, 1.5}) {
+        const auto s = estimateSetting({{nowhere, 5}}, 5, Unit::volt);
+        CHECK(s.nextPosition == 0.5);
+        CHECK(s.sentence == "Read it at half travel first.");
+    }
+}

@@ -245,7 +245,22 @@ TEST_CASE("the turns that centre the trimmer do centre it") {
     }
 }
 
+TEST_CASE("turns are changed at both ends of the travel, and nowhere between") {
+    for (double l = 1.2; l < 2.0; l += 0.01) {
+        const auto cover = trimmerCover(l * uH, 22, kTank, 21.0 * MHz, 21.15 * MHz);
+        const bool middle = cover.position > 0.15 && cover.position < 0.85;  // common practice
+        const int change = turnsChange(cover, 22);
+        INFO(l << " µH at " << cover.position);
+        CHECK((change == 0) == middle);
+        if (change != 0)
+            CHECK((change > 0) == (cover.position > 0.5));  // much capacitance wanted: more turns
+        CHECK((cover.state == VerdictState::pass) == middle);
+    }
+}
+
 TEST_CASE("cover refuses nonsense") {
+    // Nothing is across the coil with the trimmer at its least.
+    CHECK_FALSE(reckonable(1 * uH, {0, 4 * pF, -10 * pF, 30 * pF}, 1e6, 2e6));
     for (const TrimmerCover& cover :
          {trimmerCover(1 * uH, 0, kTank, 1, 2), trimmerCover(1 * uH, 5, kTank, 2, 1),
           trimmerCover(1 * uH, 5, TankCapacitance{}, 1, 2), trimmerCover(1e-20, 5, kTank, 1e6, 2e6),

@@ -314,3 +314,9 @@ TEST_CASE("a reading says in words how it was read") {
     CHECK(meaning(readMark("22").front()) == "two figures, plainly in pF");
     CHECK(meaning(readMark("1H104K").front()).find("50\u202fV") != std::string::npos);
 }
+
+TEST_CASE("a choke has no sixth band") {
+    const std::vector<std::string> six{"red", "red", "black", "gold", "gold", "brown"};
+    CHECK(readBands(six, PartKind::inductor).empty());
+    CHECK_FALSE(readBands({"red", "red", "black", "gold"}, PartKind::inductor).empty());
+}

@@ -60,3 +60,16 @@ TEST_CASE("odds of a finishing evening", "[schedule]") {
     CHECK(finishOdds(Pace(), {}, evenings, 0, 100, 1)->doneBy[0] == 1);
     CHECK_FALSE(finishOdds(Pace(), left, evenings, 0, 4000, 3, [](double) { return false; }));
 }
+
+TEST_CASE("a schedule says now and then how far it is, and stops when told", "[schedule]") {
+    const std::vector<FreeTime> evenings{{0, 120}};
+    std::vector<double> told;
+    REQUIRE(finishOdds(Pace(), {}, evenings, 0, 1024, 1, [&](double share) {
+        told.push_back(share);
+        return true;
+    }));
+    CHECK(told == std::vector<double>{0, 0.25, 0.5, 0.75});
+    int asked = 0;
+    CHECK_FALSE(finishOdds(Pace(), {}, evenings, 0, 1024, 1, [&](double) { return ++asked < 2; }));
+    CHECK(asked == 2);
+}

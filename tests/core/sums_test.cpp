@@ -97,3 +97,10 @@ TEST_CASE("random text never breaks the sums line, and never gives a number that
         for (const auto& a : *answers) REQUIRE(std::isfinite(a.value));
     }
 }
+
+TEST_CASE("blanks around a sum change nothing, and a deviation has four figures of ppm, three of per cent") {
+    for (const char* text : {" 4k7", "4k7 ", "  4k7\t ", "4k7\n"}) CHECK(best(text).value == 4700);
+    CHECK(best("10.123456 vs 10").text.starts_with("12350"));
+    CHECK(best("12.3456 vs 10").text.starts_with("23.5"));
+    CHECK(best("12.3456 vs 10").unit == Unit::percent);
+}

@@ -98,3 +98,35 @@ TEST_CASE("another core: turns for it and what gets worse") {
     CHECK_FALSE(others.back().worse.empty());
     CHECK(otherCores(own, 2e-6, wire, 21e6, {}).empty());
 }
+
+TEST_CASE("odds between two rings are those of Bayes' theorem") {
+    // Source: Bayes' theorem with equal priors; normal densities of the calliper (0.15 mm and 1 % of the
+    // size, added as squares) and of ln AL (a third of the makers' limit and half the meter's U, added as
+    // squares).
+    MagneticCore a, b;
+    a.designation = "A";
+    a.outerDiameter = 12.7e-3;
+    a.al = 5e-9;
+    a.alTolerancePercent = 5;
+    b = a;
+    b.designation = "B";
+    b.outerDiameter = 30e-3;  // its 1 % counts
+    b.al = 9e-9;
+    b.alTolerancePercent = 20;
+    CoreClues clues;
+    clues.outerDiameter = 13.2e-3;
+    clues.callipers = 4e-3;  // so that both stay thinkable
+    clues.inductance = 0.66e-6;
+    clues.error = 0.02e-6;
+    const auto density = [](double x, double mean, double sigma) {
+        return std::exp(-std::pow((x - mean) / sigma, 2) / 2) / sigma;
+    };
+    const auto weight = [&](const MagneticCore& c) {
+        const double size = std::hypot(4e-3, 0.01 * c.outerDiameter);
+        const double al = std::hypot(c.alTolerancePercent / 100 / 3, 0.02 / 2 / 0.66);
+        return density(13.2e-3, c.outerDiameter, size) * density(std::log(0.66e-6 / (c.al * 100)), 0, al);
+    };
+    const std::vector<MagneticCore> two{a, b};
+    for (const CoreGuess& guess : whichCore(clues, two))
+        CHECK(guess.odds == Approx(weight(*guess.core) / (weight(a) + weight(b))).epsilon(1e-9));
+}

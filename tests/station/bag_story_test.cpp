@@ -65,6 +65,19 @@ TEST_CASE("a good bag has nothing to tell") {
     CHECK(bagStory(kit, build).troubles.empty());
 }
 
+TEST_CASE("a reading too near its limit for the meter is told with what it reads") {
+    const Kit kit = smallKit();
+    Build build;
+    read(build, "R1", 4.93e3, Unit::ohm);  // 5 % is 4.935 kΩ
+    const BagStory story = bagStory(kit, build);
+    REQUIRE(about(story, "R1") != nullptr);
+    CHECK(about(story, "R1")->state == VerdictState::doubtful);
+    CHECK(holds(about(story, "R1")->head, "reads 4.93"));
+    build.readings.clear();
+    build.parts["R1"] = PartMark::missing;
+    CHECK_FALSE(holds(about(bagStory(kit, build), "R1")->head, "reads"));
+}
+
 TEST_CASE("two parts in each other's place are told apart and can be moved") {
     const Kit kit = smallKit();
     Build build;

@@ -7,6 +7,7 @@
 #include "core/coil/loss.h"
 #include "core/coil/winding.h"
 #include "station/reel.h"
+#include "station/winding.h"
 
 using namespace ombrek;
 
@@ -132,4 +133,36 @@ TEST_CASE("what if: random words are understood or refused, and what is understo
         REQUIRE_FALSE(figures.sentence.empty());
     }
     CHECK(understood > 300);
+}
+
+TEST_CASE("an air-core coil takes the wire of a helix", "[coil figures]") {
+    // Source: length of a helix, N·√((2πr)² + (l/N)²), r to the middle of the wire.
+    CoilIdea helix = idea("air 8mm 12mm 10 7M");
+    helix.airRadius = 5e-3;
+    const double wire = 10 * std::hypot(2 * 3.14159265 * 5e-3, 1.2e-3);
+    CHECK(line(figuresOf(helix), "Wire without tails")->value == formatQuantity(wire, Unit::metre, 3));
+    helix.airLength = 0.2;  // stretched, so that the length counts
+    const double stretched = 10 * std::hypot(2 * 3.14159265 * 5e-3, 0.02);
+    CHECK(line(figuresOf(helix), "Wire without tails")->value == formatQuantity(stretched, Unit::metre, 3));
+}
+
+TEST_CASE("what if: the largest and smallest that are taken", "[coil figures]") {
+    const CoilIdea a = idea("T50-6 26");
+    CHECK(idea("T50-6 500").turns == 500);
+    CHECK(idea("T50-6 1").turns == 1);
+    CHECK(changedIdea(a, "air 0.9m 1.9m", cores()));
+    for (const char* bad : {"501", "0", "air 1m 12mm", "air 8mm 2m", "air 0.1mm 12mm", "air 8mm 0.1mm"})
+        CHECK_FALSE(changedIdea(a, bad, cores()));
+}
+
+TEST_CASE("a core has to carry the power where its coil does", "[coil figures]") {
+    // Source: P = U²/R. The transmit coil is tuned for power, L2 is in the low-pass, T1 only receives.
+    const Kit& kit = practiceKit().kit;
+    const double volts = std::sqrt(kit.ratings.power * kit.ratings.ohms);
+    CHECK(dutyOf(kit, *kit.coil("T2")).volts == Approx(volts));
+    CHECK(dutyOf(kit, *kit.coil("L2")).volts == Approx(volts));
+    CHECK(dutyOf(kit, *kit.coil("T1")).volts == 0);
+    Kit silent = kit;
+    silent.ratings.power = 0;
+    CHECK(dutyOf(silent, *silent.coil("L2")).volts == 0);
 }

@@ -76,6 +76,8 @@ TEST_CASE("ICs wait for the voltages, sockets do not, and the case comes last, i
         CHECK(placeOf(kit, order, "prove-volts") < placeOf(kit, order, ic));
         CHECK(placeOf(kit, order, ic) < placeOf(kit, order, lcd));
         CHECK(placeOf(kit, order, ic) < placeOf(kit, order, fitting(kit, "H1").id));
+        // Five minutes, and eighteen seconds a part, under the loupe (common practice).
+        CHECK(kit.step("look-joints")->minutes == Approx(5 + 0.3 * double(kit.parts.size())));
         CHECK(placeOf(kit, order, "look-joints") > placeOf(kit, order, fitting(kit, "J1").id));
     }
     CHECK(fitting(kit, "Q1").caution.find("Static") != std::string::npos);

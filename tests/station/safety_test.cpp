@@ -408,6 +408,17 @@ TEST_CASE("what is far from anything expected is asked about once") {
     CHECK(asked(Subject::supply(), 125, Unit::volt) != "");
     CHECK(asked(Subject::frequency(), 21060, Unit::hertz) != "");
     CHECK(asked(readSubject("nothing:x"), 1e30, Unit::none) == "");
+    // A counter is asked about beyond half the least and twice the most.
+    Kit own = kit();
+    Check count{"count", "Count", "TP1", Unit::hertz, {4e6, 6e6}};
+    own.checks = {count};
+    const auto counted = [&](double hertz) {
+        return surprise(own, {0, Subject::check("count"), hertz, Unit::hertz, 0, 0, "", 0});
+    };
+    CHECK(counted(2.1e6) == "");
+    CHECK(counted(1.9e6) != "");
+    CHECK(counted(11.9e6) == "");
+    CHECK(counted(12.1e6) != "");
 }
 
 TEST_CASE("twisted wires are one bundle: a pass counts for all, and they lie in one place") {

@@ -97,6 +97,10 @@ TEST_CASE("what steps took comes from the bench clock, the night left out", "[si
     const auto shared = workDone(kit(), batch);
     REQUIRE(shared.size() == 2);
     CHECK(shared[0].took / shared[0].planned == Approx(shared[1].took / shared[1].planned));
+    batch.steps["look-board"] = {false, 960};  // a minute later is still together, a second more is not
+    CHECK(workDone(kit(), batch)[0].took < 15);
+    batch.steps["look-board"] = {false, 961};
+    CHECK(workDone(kit(), batch)[0].took == Approx(15));
 }
 
 TEST_CASE("on return: the last step, what was odd, what was touched", "[sitting]") {

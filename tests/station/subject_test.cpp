@@ -71,3 +71,18 @@ TEST_CASE("of every kind the table says unit, title and evidence") {
         CHECK_FALSE(evidence.onTrust);
     }
 }
+
+TEST_CASE("on trust is what was neither read nor looked at") {
+    const Kit& kit = practiceKit().kit;
+    const auto trusted = [&](const Build& build) {
+        return evidenceOf(Subject::part("R1"), {kit, build}).onTrust;
+    };
+    Build build;
+    CHECK_FALSE(trusted(build));
+    build.parts["R1"] = PartMark::seen;
+    CHECK_FALSE(trusted(build));
+    build.parts["R1"] = PartMark::trusted;
+    CHECK(trusted(build));
+    build.readings.push_back({1, Subject::part("R1"), 10e3, Unit::ohm, 50, 0, "typed", 0});
+    CHECK_FALSE(trusted(build));
+}

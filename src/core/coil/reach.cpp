@@ -27,7 +27,7 @@ ReachChance chanceOfReach(double inductance, const TankCapacitance& tank, const 
         if (resonance(l, c.at(1)) > low || resonance(l, c.at(0)) < high) continue;
         ++reaches;
         const double position = (inductanceFor(middle, l) - c.at(0)) / (c.trimmerHigh - c.trimmerLow);
-        healthy += position >= 0.15 && position <= 0.85;
+        healthy += inTheMiddle(position);
     }
     return {double(reaches) / trials, double(healthy) / trials, trials};
 }

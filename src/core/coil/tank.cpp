@@ -28,8 +28,7 @@ std::string remedy(double exactTurns, int turns) {
 
 int turnsChange(const TrimmerCover& cover, int turns) {
     if (!(cover.turnsToCentre > 0)) return 0;
-    const bool healthy = cover.position >= 0.15 && cover.position <= 0.85;
-    return healthy ? 0 : changeTo(cover.turnsToCentre, turns);
+    return inTheMiddle(cover.position) ? 0 : changeTo(cover.turnsToCentre, turns);
 }
 
 bool reckonable(double inductance, const TankCapacitance& tank, double low, double high) {
@@ -71,7 +70,7 @@ TrimmerCover trimmerCover(double inductance, int turns, const TankCapacitance& t
         out.state = VerdictState::fail;
         out.sentence =
             "The trimmer reaches " + range + ", not the band: " + remedy(out.turnsToCentre, turns) + ".";
-    } else if (out.position < 0.15 || out.position > 0.85) {
+    } else if (!inTheMiddle(out.position)) {
         out.state = VerdictState::doubtful;
         out.sentence = "The trimmer reaches the band, but at " + percentOfTravel(out.position) +
                        " of its travel: near its end.";

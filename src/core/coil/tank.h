@@ -48,6 +48,9 @@ TrimmerCover trimmerCover(double inductance, int turns, const TankCapacitance& t
 /// Whether a coil with a trimmer can be reckoned with at all: an inductance, a band and a trimmer's range.
 bool reckonable(double inductance, const TankCapacitance& tank, double low, double high);
 
+/// Between 15 % and 85 % of its travel a trimmer has room to both sides (common practice).
+inline bool inTheMiddle(double position) { return position >= 0.15 && position <= 0.85; }
+
 /// Whole turns to add (negative: to remove) so that the target comes to half travel; 0 when it lies between
 /// 15 % and 85 % already.
 int turnsChange(const TrimmerCover& cover, int turns);
