@@ -130,7 +130,7 @@ void keysToScreen(const Tables& tables, const std::filesystem::path& file) {
              keyToPaint(window, window.page()->findChild<QWidget*>("coil"), Qt::Key_Space, Qt::Key_Backspace,
                         1000),
              16, 50);
-    window.openRoom(Room::figures, QStringLiteral("L1"));
+    window.open(QStringLiteral("figures"), QStringLiteral("L1"));
     tellKeys("figures follow: ",
              keyToPaint(window, window.page()->findChild<QWidget*>("plot"), Qt::Key_Plus, Qt::Key_Minus, 200),
              kFrame, 2 * kFrame);
@@ -196,7 +196,7 @@ void largeKit(const Tables& tables, const std::filesystem::path& file) {
              50, 100);
     QElapsedTimer timer;
     timer.start();
-    window.openRoom(Room::trimmer, QStringLiteral("T1"));
+    window.open(QStringLiteral("trimmer"), QStringLiteral("T1"));
     window.grab();
     std::printf("5,000 parts, will the trimmer reach: %.0f ms of 500\n", double(timer.nsecsElapsed()) / 1e6);
     window.goTo(0);

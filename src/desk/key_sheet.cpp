@@ -9,8 +9,12 @@
 namespace ombrek {
 namespace {
 
-const std::vector<Page::Key>& windowKeys() {
-    static const std::vector<Page::Key> keys{
+struct KeyLine {
+    QString key, does;
+};
+
+const std::vector<KeyLine>& windowKeys() {
+    static const std::vector<KeyLine> keys{
         {QStringLiteral("F1 … F7"), QStringLiteral("go to a station")},
         {QStringLiteral("0 … 9"), QStringLiteral("type a reading; Enter takes it, Esc leaves")},
         {QStringLiteral("Ctrl+K"), QStringLiteral("sums; Enter puts the answer on the page")},
@@ -26,8 +30,15 @@ const std::vector<Page::Key>& windowKeys() {
     return keys;
 }
 
-void drawKeys(QPainter& p, const std::vector<Page::Key>& keys, QPointF at, const Colours& c) {
-    for (const Page::Key& key : keys) {
+std::vector<KeyLine> keysOf(const Page& page) {
+    std::vector<KeyLine> out;
+    for (const QAction* act : page.actions())
+        out.push_back({act->property(Page::kKey).toString(), act->text()});
+    return out;
+}
+
+void drawKeys(QPainter& p, const std::vector<KeyLine>& keys, QPointF at, const Colours& c) {
+    for (const KeyLine& key : keys) {
         p.setFont(benchFont(17, true));
         p.setPen(c.copper);
         p.drawText(QRectF(at, QSizeF(120, 28)), Qt::AlignLeft | Qt::AlignVCenter, key.key);
@@ -54,7 +65,7 @@ void KeySheet::paintEvent(QPaintEvent*) {
     p.setFont(benchFont(30, true));
     p.drawText(QRectF(60, 40, width() - 120.0, 44), Qt::AlignLeft,
                QStringLiteral("Keys on %1").arg(window_.page()->name()));
-    drawKeys(p, window_.page()->keys(), {60, 110}, c);
+    drawKeys(p, keysOf(*window_.page()), {60, 110}, c);
     drawKeys(p, windowKeys(), {width() / 2.0 + 20, 110}, c);
 }
 

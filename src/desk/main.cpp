@@ -6,9 +6,9 @@
 #include <QStyleFactory>
 #include <cstdio>
 
+#include "desk/pages.h"
 #include "desk/start/refusal.h"
 #include "desk/steady_application.h"
-#include "desk/winding/picture_page.h"
 #include "desk/window.h"
 #include "formats/files.h"
 #include "look/colours.h"
@@ -53,46 +53,45 @@ int takePictures(Window& window, const QString& folder) {
         return window.grab().save(folder + QStringLiteral("/") + name + QString::fromUtf8(more) +
                                   QStringLiteral(".png"));
     };
-    const auto press = [&](const char* does) {
-        for (QAction* action : window.page()->actions()) {
-            if (action->text() == QString::fromUtf8(does)) action->trigger();
-        }
+    const auto press = [&](const char* act) {
+        if (QAction* found = window.page()->act(QString::fromUtf8(act))) found->trigger();
     };
     bool saved = true;
     for (int i = 0; i < Window::kStations; ++i) {
         window.goTo(i);
-        press("this sitting");  // looked ahead: the board shows its step
+        press("this-sitting");  // looked ahead: the board shows its step
         window.goTo(i);
         saved = take() && saved;
     }
     window.goTo(1);  // a coil that is measured
     for (int i = 0; i < 40 && !window.page()->nowSentence().startsWith(QStringLiteral("T1")); ++i)
-        press("the coil before");
+        press("the-coil-before");
     saved = take("-measured") && saved;
     window.goTo(2);
-    press("other side");
+    press("other-side");
     saved = take("-underside") && saved;
-    press("other side");
-    window.goTo(0);
+    press("other-side");
     const QString demo = QString::fromStdString((dataFolder() / "demo").string());
-    const std::pair<Room, QString> rooms[] = {
-        {Room::whichPart, QStringLiteral("1")},
-        {Room::remedy, QString()},
-        {Room::drawers, QString()},
-        {Room::meters, QString()},
-        {Room::list, demo + QStringLiteral("/pilot-lamp.list.txt")},
-        {Room::delivery, demo + QStringLiteral("/lantern-15.packing.csv")},
-        {Room::trimmer, QStringLiteral("T1")},
-        {Room::figures, QStringLiteral("L1")},
-        {Room::sitting, QString()},
-        {Room::inspection, QString()},
-        {Room::picture, QStringLiteral("L2")}};
-    for (const auto& [room, about] : rooms) {
-        if (room == Room::trimmer || room == Room::picture) window.goTo(1);
-        if (room == Room::sitting) window.goTo(2);
-        window.openRoom(room, about);
-        if (auto* page = dynamic_cast<PicturePage*>(window.page()))
-            page->open(demo + QStringLiteral("/coil-l2.jpg"));
+    const struct {
+        const char *id, *about, *file;
+    } pages[] = {{"which-part", "1", ""},
+                 {"remedy", "", ""},
+                 {"drawers", "", ""},
+                 {"meters", "", ""},
+                 {"trimmer", "T1", ""},
+                 {"figures", "L1", ""},
+                 {"sitting", "", ""},
+                 {"inspection", "", ""},
+                 {"list", "", "pilot-lamp.list.txt"},
+                 {"delivery", "", "lantern-15.packing.csv"},
+                 {"picture", "L2", "coil-l2.jpg"}};
+    for (const auto& shown : pages) {
+        for (const PageRow& row : pageRows()) {
+            if (row.id == std::string_view(shown.id) && *row.from != '\0')
+                window.open(QString::fromUtf8(row.from));
+        }
+        window.open(QString::fromUtf8(shown.id), QString::fromUtf8(shown.about));
+        if (*shown.file != '\0') window.page()->openFile(demo + QChar('/') + QString::fromUtf8(shown.file));
         saved = take() && saved;
     }
     return saved ? 0 : 1;

@@ -114,9 +114,12 @@ void Page::setNow(const QString& sentence, const QString& why) {
     setAccessibleDescription(sentence + QStringLiteral(" ") + why);
 }
 
-QAction* Page::addKey(const char* sequence, const char* shown, const char* does, std::function<void()> act,
-                      bool common) {
+QAction* Page::addKey(const char* id, const char* sequence, const char* shown, const char* does,
+                      std::function<void()> act, bool common) {
     auto* action = new QAction(QString::fromUtf8(does), this);
+    action->setObjectName(QString::fromUtf8(id));
+    action->setProperty(kKey, QString::fromUtf8(shown));
+    action->setProperty(kCommon, common);
     QList<QKeySequence> sequences{QKeySequence(QString::fromUtf8(sequence))};
     if (sequences.first() == QKeySequence(Qt::Key_Return)) sequences << QKeySequence(Qt::Key_Enter);
     action->setShortcuts(sequences);
@@ -130,20 +133,20 @@ QAction* Page::addKey(const char* sequence, const char* shown, const char* does,
     }
     connect(action, &QAction::triggered, this, std::move(act));
     addAction(action);
-    keys_.push_back({QString::fromUtf8(shown), QString::fromUtf8(does), common});
     updateKeyRow();
     return action;
 }
 
-void Page::setEnter(const char* does, std::function<void()> act) {
+void Page::setEnter(const char* id, const char* does, std::function<void()> act) {
     enterAct_ = std::move(act);
-    addKey("Return", "Enter", does, [this] { enter(); });
+    addKey(id, "Return", "Enter", does, [this] { enter(); });
 }
 
 void Page::updateKeyRow() {
     QStringList row;
-    for (const Key& key : keys_) {
-        if (key.common) row << key.key + QStringLiteral("\u2002") + key.does;
+    for (const QAction* act : actions()) {
+        if (act->property(kCommon).toBool())
+            row << act->property(kKey).toString() + QStringLiteral("\u2002") + act->text();
     }
     keyRow_->setText(row.join(QStringLiteral("\u2003\u2003")));
 }

@@ -14,24 +14,6 @@
 
 namespace ombrek {
 
-/// Pages beside the seven stations, opened for a while and left with Esc; `station` is the one left.
-enum class Room {
-    station,
-    drawers,
-    meters,
-    whichPart,
-    remedy,
-    list,
-    delivery,
-    trimmer,
-    picture,
-    cores,
-    figures,
-    sitting,
-    inspection,
-    photos
-};
-
 /// What every station's page has: the now line, the big live thing with cards beside it, an entry for a typed
 /// reading, a line for what happened, and the keys. A page shows what the book holds and keeps nothing of its
 /// own that would be missed.
@@ -45,11 +27,15 @@ class Page : public QWidget {
     /// A room is opened; `about` is a designator, a file or empty.
     virtual void begin(const QString& /*about*/) {}
 
-    struct Key {
-        QString key, does;
-        bool common = true;  ///< on the row at the foot; the others only under "?"
-    };
-    const std::vector<Key>& keys() const { return keys_; }
+    /// The page's acts are its QActions: objectName is the act's id, text what it does, and these two
+    /// properties its key as a person reads it and whether it stands on the row at the foot (the others stand
+    /// only under "?").
+    static constexpr const char* kKey = "key";
+    static constexpr const char* kCommon = "common";
+    /// The act of this id, or null.
+    QAction* act(const QString& id) const { return findChild<QAction*>(id, Qt::FindDirectChildrenOnly); }
+    /// A file was given to this page, by a path or dropped on it. @return false when it takes none
+    virtual bool openFile(const QString& /*path*/) { return false; }
     QString name() const { return name_; }
 
     /// Put a value where the page wants one (from the sums line). @return false when it wants none
@@ -73,17 +59,23 @@ class Page : public QWidget {
     QSize minimumSizeHint() const override { return {400, 300}; }
 
  signals:
-    void wants(Room room, const QString& about);
+    /// Another page is to be opened, by its id in pages.cpp; `about` is what its `begin` takes.
+    void wants(const QString& page, const QString& about);
     /// Esc with nothing to close: back to where the builder came from.
     void left();
 
  protected:
     void setNow(const QString& sentence, const QString& why);
-    /// A key of this page. @param sequence  as QKeySequence reads it; "Return" also takes Enter
-    QAction* addKey(const char* sequence, const char* shown, const char* does, std::function<void()> act,
-                    bool common = true);
+    /// An act of this page with its key. @param id  stays as it is when the words change
+    /// @param sequence  as QKeySequence reads it; "Return" also takes Enter
+    QAction* addKey(const char* id, const char* sequence, const char* shown, const char* does,
+                    std::function<void()> act, bool common = true);
+    /// One that is not on the row at the foot, only under "?".
+    QAction* addRare(const char* id, const char* key, const char* does, std::function<void()> act) {
+        return addKey(id, key, key, does, std::move(act), false);
+    }
     /// Enter does what the now line says.
-    void setEnter(const char* does, std::function<void()> act);
+    void setEnter(const char* id, const char* does, std::function<void()> act);
     QVBoxLayout* big();
     QVBoxLayout* side();
     /// What is typed on the page goes into an entry with this prompt, which says beside it what it will be
@@ -131,7 +123,6 @@ class Page : public QWidget {
     QLineEdit* entry_;
     class NoteLine* note_;
     QLabel* keyRow_;
-    std::vector<Key> keys_;
     bool bigOnly_ = false;
     bool troubled_ = false;      ///< the last line was about something that is not understood
     Wanted reading_, open_;      ///< wanted now, and what the open entry is for

@@ -5,28 +5,9 @@
 #include <QStyle>
 #include <QVBoxLayout>
 
-#include "desk/board/board_page.h"
-#include "desk/board/inspection_page.h"
-#include "desk/board/photos_page.h"
-#include "desk/board/sitting_page.h"
-#include "desk/drawers/drawers_page.h"
-#include "desk/first_light/first_light_page.h"
 #include "desk/key_sheet.h"
-#include "desk/list/delivery_page.h"
-#include "desk/list/list_page.h"
-#include "desk/meters/meters_page.h"
-#include "desk/parts_in/parts_in_page.h"
-#include "desk/proof/proof_page.h"
-#include "desk/remedy/remedy_page.h"
-#include "desk/sign_off/sign_off_page.h"
-#include "desk/start/start_page.h"
-#include "desk/tune/tune_page.h"
-#include "desk/which_part/which_part_page.h"
-#include "desk/winding/cores_page.h"
-#include "desk/winding/figures_page.h"
-#include "desk/winding/picture_page.h"
-#include "desk/winding/trimmer_page.h"
-#include "desk/winding/winding_page.h"
+#include "desk/pages.h"
+#include "desk/stations.h"
 #include "look/colours.h"
 #include "station/sitting.h"
 
@@ -39,28 +20,7 @@ Window::Window(Session& session, QWidget* parent)
       pages_(new QStackedWidget),
       sums_(new SumsLine(session.tables().cores)),
       strip_(new InstrumentStrip(session)) {
-    stationPages_ = {new PartsInPage(session),    new WindingPage(session), new BoardPage(session),
-                     new FirstLightPage(session), new TunePage(session),    new ProofPage(session),
-                     new SignOffPage(session)};
-    auto* start = new StartPage(session);
-    start_ = start;
-    connect(start, &StartPage::begun, this, [this] { setChoosing(false); });
-    connect(static_cast<SignOffPage*>(stationPages_.back()), &SignOffPage::wantsStation, this,
-            [this](const QString& name) {
-                for (int i = 0; i < kStations; ++i) {
-                    if (stationPages_[std::size_t(i)]->name() == name) goTo(i);
-                }
-            });
-    rooms_ = {{Room::drawers, new DrawersPage(session)},     {Room::meters, new MetersPage(session)},
-              {Room::whichPart, new WhichPartPage(session)}, {Room::remedy, new RemedyPage(session)},
-              {Room::list, new ListPage(session)},           {Room::delivery, new DeliveryPage(session)},
-              {Room::trimmer, new TrimmerPage(session)},     {Room::picture, new PicturePage(session)},
-              {Room::cores, new CoresPage(session)},         {Room::figures, new FiguresPage(session)},
-              {Room::sitting, new SittingPage(session)},     {Room::inspection, new InspectionPage(session)},
-              {Room::photos, new PhotosPage(session)}};
-    for (Page* page : stationPages_) addPage(page);
-    addPage(start_);
-    for (const auto& [room, page] : rooms_) addPage(page);
+    for (const PageRow& row : pageRows()) addPage(row, row.make(session));
 
     auto* middle = new QWidget;
     auto* column = new QVBoxLayout(middle);
@@ -103,77 +63,85 @@ Window::Window(Session& session, QWidget* parent)
         session_.say(qs(session_.book().readOnlyReason()), VerdictState::doubtful);
 }
 
-void Window::addPage(Page* page) {
+void Window::addPage(const PageRow& row, Page* page) {
+    const QString id = QString::fromUtf8(row.id);
+    page->setObjectName(id);
+    byId_[id] = page;
+    if (row.where == PageRow::Where::station) stations_.push_back(page);
+    if (row.where == PageRow::Where::start) start_ = page;
     pages_->addWidget(page);
-    connect(page, &Page::wants, this, &Window::openRoom);
-    connect(page, &Page::left, this, &Window::leaveRoom);
+    connect(page, &Page::wants, this, &Window::open);
+    connect(page, &Page::left, this, &Window::leave);
+    if (*row.opener != '\0') addKey(QKeySequence(QString::fromUtf8(row.opener)), [this, id] { open(id); });
 }
 
-void Window::openRoom(Room room, const QString& about) {
-    if (room == Room::station) {
-        goTo(0);  // every room that sends back to a station is one of Parts in
-        page()->begin(about);
-        return;
+void Window::open(const QString& id, const QString& about) {
+    Page* page = byId_.at(id);
+    const auto station = std::find(stations_.begin(), stations_.end(), page);
+    if (station != stations_.end()) {
+        goTo(int(station - stations_.begin()));
+        if (about.isEmpty()) return;
+    } else {
+        beside_ = page;
+        refresh();
+        page->takeFocus();
     }
-    room_ = rooms_.at(room);
-    refresh();
-    room_->takeFocus();
     try {
-        room_->begin(about);
+        page->begin(about);
     } catch (const std::exception& error) {
-        pageFailed(*room_, error.what());
+        pageFailed(*page, error.what());
     }
 }
 
-void Window::leaveRoom() {
-    if (room_ == nullptr) return;
-    room_ = nullptr;
+void Window::leave() {
+    if (choosing_) return setChoosing(false);
+    if (beside_ == nullptr) return;
+    beside_ = nullptr;
     refresh();
     page()->takeFocus();
 }
 
+void Window::addKey(const QKeySequence& sequence, std::function<void()> act) {
+    auto* shortcut = new QShortcut(sequence, this);
+    shortcut->setAutoRepeat(false);
+    connect(shortcut, &QShortcut::activated, this, std::move(act));
+}
+
 void Window::addKeys() {
-    const auto key = [this](const QKeySequence& sequence, auto act) {
-        auto* shortcut = new QShortcut(sequence, this);
-        shortcut->setAutoRepeat(false);
-        connect(shortcut, &QShortcut::activated, this, act);
-    };
-    for (int i = 0; i < kStations; ++i) key(QKeySequence(Qt::Key_F1 + i), [this, i] { goTo(i); });
-    key(QKeySequence(Qt::Key_F8), [this] { openRoom(Room::drawers); });
-    key(QKeySequence(Qt::Key_F9), [this] { openRoom(Room::meters); });
-    key(QKeySequence(Qt::Key_F11), [this] { toggleBig(); });
-    key(QKeySequence(Qt::CTRL | Qt::Key_K), [this] { sums_->begin(); });
-    key(QKeySequence(QStringLiteral("?")), [this] { showKeys(); });
-    key(QKeySequence(QStringLiteral("Z")), [this] { undo(true); });
-    key(QKeySequence(QStringLiteral("Shift+Z")), [this] { undo(false); });
-    key(QKeySequence(QStringLiteral("B")), [this] {
+    addKey(QKeySequence(Qt::Key_F11), [this] { toggleBig(); });
+    addKey(QKeySequence(Qt::CTRL | Qt::Key_K), [this] { sums_->begin(); });
+    addKey(QKeySequence(QStringLiteral("?")), [this] { showKeys(); });
+    addKey(QKeySequence(QStringLiteral("Z")), [this] { undo(true); });
+    addKey(QKeySequence(QStringLiteral("Shift+Z")), [this] { undo(false); });
+    addKey(QKeySequence(QStringLiteral("B")), [this] {
         strip_->setVisible(!strip_->isVisible());
         if (strip_->isVisible()) strip_->look();
         page()->takeFocus();
     });
-    key(QKeySequence(Qt::CTRL | Qt::Key_P), [this] {
+    addKey(QKeySequence(Qt::CTRL | Qt::Key_P), [this] {
         strip_->show();
         strip_->startPracticeBench();
     });
-    key(QKeySequence(Qt::CTRL | Qt::Key_N), [this] { setChoosing(true); });
-    key(QKeySequence(Qt::CTRL | Qt::Key_D), [this] { setNight(coloursOf(*this).paper == dayBench().paper); });
+    addKey(QKeySequence(Qt::CTRL | Qt::Key_N), [this] { setChoosing(true); });
+    addKey(QKeySequence(Qt::CTRL | Qt::Key_D),
+           [this] { setNight(coloursOf(*this).paper == dayBench().paper); });
 }
 
 void Window::setChoosing(bool choosing) {
     choosing_ = choosing;
-    room_ = nullptr;
+    beside_ = nullptr;
     refresh();
 }
 
 Page* Window::page() const {
-    if (room_ != nullptr) return room_;
-    return session_.hasBuild() && !choosing_ ? stationPages_[std::size_t(station_)] : start_;
+    if (beside_ != nullptr) return beside_;
+    return session_.hasBuild() && !choosing_ ? stations_[std::size_t(station_)] : start_;
 }
 
 void Window::goTo(int station) {
     choosing_ = false;
-    room_ = nullptr;
-    station_ = std::clamp(station, 0, kStations - 1);
+    beside_ = nullptr;
+    station_ = std::clamp(station, 0, int(stations_.size()) - 1);
     wire_->setCurrent(station_);
     refresh();
 }

@@ -14,6 +14,8 @@
 
 namespace ombrek {
 
+struct PageRow;
+
 /// The window: the wire at the left, one station's page, the sums line at the foot, the instruments folded in
 /// at the right.
 class Window : public QMainWindow {
@@ -24,9 +26,10 @@ class Window : public QMainWindow {
     static constexpr int kStations = 7;
     /// Go to a station, 0 to 6.
     void goTo(int station);
-    /// Open a page beside the stations; Room::station goes to Parts in.
-    void openRoom(Room room, const QString& about = QString());
-    void leaveRoom();
+    /// Open a page by its id in pages.cpp.
+    void open(const QString& id, const QString& about = QString());
+    /// Back to the station from a page beside it.
+    void leave();
     int station() const { return station_; }
     Page* page() const;
     InstrumentStrip& instruments() { return *strip_; }
@@ -36,7 +39,8 @@ class Window : public QMainWindow {
 
  private:
     void addKeys();
-    void addPage(Page* page);
+    void addPage(const PageRow& row, Page* page);
+    void addKey(const QKeySequence& sequence, std::function<void()> act);
     void refresh();
     void showPage(Page* page);
     void pageFailed(const Page& page, const char* why);
@@ -52,10 +56,10 @@ class Window : public QMainWindow {
     QStackedWidget* pages_;
     SumsLine* sums_;
     InstrumentStrip* strip_;
-    std::vector<Page*> stationPages_;
-    Page* start_;
-    std::map<Room, Page*> rooms_;
-    Page* room_ = nullptr;  ///< open beside the stations
+    std::map<QString, Page*> byId_;
+    std::vector<Page*> stations_;  ///< in the order of the wire
+    Page* start_ = nullptr;
+    Page* beside_ = nullptr;  ///< open beside the stations
     QWidget* keySheet_;
     QTimer clock_, guard_;    ///< a minute of the sitting; a second in which a lost book is noticed
     Page* spoken_ = nullptr;  ///< the page with the last line

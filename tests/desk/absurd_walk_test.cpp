@@ -58,7 +58,7 @@ void actOut(Desk& desk) {
         action->trigger();
         desk.settle();
         for (int i = 0; i < 2 && entryOf(desk); ++i) desk.key(Qt::Key_Escape);
-        if (desk.window().page()->name() != name) desk.window().leaveRoom();
+        if (desk.window().page()->name() != name) desk.window().leave();
         desk.settle();
     }
 }
@@ -79,11 +79,9 @@ void walk(Desk& desk, bool insistent) {
         CHECK_FALSE(desk.window().page()->nowSentence().isEmpty());
         CHECK_FALSE(desk.window().page()->nowSentence().contains(QStringLiteral("could not be shown")));
     }
-    for (const Room room :
-         {Room::drawers, Room::meters, Room::whichPart, Room::remedy, Room::list, Room::delivery,
-          Room::trimmer, Room::cores, Room::figures, Room::sitting, Room::inspection, Room::photos}) {
-        desk.window().goTo(1);
-        desk.window().openRoom(room);
+    for (const PageRow& row : pageRows()) {
+        if (row.where != PageRow::Where::beside) continue;
+        desk.open(row);
         desk.settle();
         INFO(desk.window().page()->name().toStdString());
         if (insistent) insist(desk, QStringLiteral("1e15"));
@@ -147,7 +145,7 @@ TEST_CASE("absurd readings on a kit of three thousand parts") {
 TEST_CASE("what if, without a coil to begin with, asks for what is lacking") {
     Desk desk(begun(kitOf(kOnePart)));
     desk.key(Qt::Key_F2);
-    desk.window().openRoom(Room::figures);
+    desk.window().open(QStringLiteral("figures"));
     desk.key(Qt::Key_G);
     desk.refused(QStringLiteral("T50-6 26 7M"));
     desk.key(Qt::Key_G);

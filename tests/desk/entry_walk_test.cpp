@@ -14,22 +14,14 @@ using namespace ombrek;
 
 namespace {
 
-const std::vector<Room> kRooms{Room::drawers,  Room::meters,     Room::whichPart, Room::remedy, Room::list,
-                               Room::delivery, Room::trimmer,    Room::picture,   Room::cores,  Room::figures,
-                               Room::sitting,  Room::inspection, Room::photos};
-
 /// Every page there is, one after another.
 void eachPage(Desk& desk, const std::function<void()>& visit) {
-    for (int i = 0; i < Window::kStations; ++i) {
-        desk.window().goTo(i);
+    for (const PageRow& row : pageRows()) {
+        if (row.where == PageRow::Where::start) continue;
+        desk.open(row);
         desk.settle();
         visit();
-    }
-    for (const Room room : kRooms) {
-        desk.window().openRoom(room);
-        desk.settle();
-        visit();
-        desk.window().leaveRoom();
+        desk.window().leave();
     }
 }
 

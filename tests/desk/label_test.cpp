@@ -77,25 +77,21 @@ void everyPage(Desk& desk, const QString& where, Count& count) {
         }
     }
     const std::string demo = std::string(OMBREK_DATA_FOLDER) + "/demo";
-    const std::vector<std::pair<Room, QString>> rooms{{Room::whichPart, QStringLiteral("1")},
-                                                      {Room::remedy, {}},
-                                                      {Room::drawers, {}},
-                                                      {Room::meters, {}},
-                                                      {Room::list, qs(demo + "/pilot-lamp.list.txt")},
-                                                      {Room::delivery, qs(demo + "/lantern-15.packing.csv")},
-                                                      {Room::trimmer, QStringLiteral("T1")},
-                                                      {Room::figures, QStringLiteral("L1")},
-                                                      {Room::cores, QStringLiteral("L1")},
-                                                      {Room::sitting, {}},
-                                                      {Room::inspection, {}},
-                                                      {Room::photos, QStringLiteral("r-supply")},
-                                                      {Room::picture, QStringLiteral("L2")}};
-    for (const auto& [room, about] : rooms) {
-        desk.window().goTo(room == Room::sitting || room == Room::inspection || room == Room::photos ? 2 : 1);
-        desk.window().openRoom(room, about);
+    const std::map<std::string, QString> about{{"which-part", QStringLiteral("1")},
+                                               {"list", qs(demo + "/pilot-lamp.list.txt")},
+                                               {"delivery", qs(demo + "/lantern-15.packing.csv")},
+                                               {"trimmer", QStringLiteral("T1")},
+                                               {"figures", QStringLiteral("L1")},
+                                               {"cores", QStringLiteral("L1")},
+                                               {"photos", QStringLiteral("r-supply")},
+                                               {"picture", QStringLiteral("L2")}};
+    for (const PageRow& row : pageRows()) {
+        if (row.where != PageRow::Where::beside) continue;
+        const auto named = about.find(row.id);
+        desk.open(row, named == about.end() ? QString() : named->second);
         desk.waitFor([&] { return !desk.window().page()->working(); });
         look();
-        desk.window().leaveRoom();
+        desk.window().leave();
     }
 }
 

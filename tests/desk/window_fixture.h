@@ -8,6 +8,7 @@
 
 #include "at_end.h"
 #include "bench_fixture.h"
+#include "desk/pages.h"
 #include "desk/window.h"
 #include "look/colours.h"
 #include "practice/bench_server.h"
@@ -130,6 +131,11 @@ class Desk {
     }
 
     /// Let the window do what it has to, and an asked instrument answer.
+    /// A page as a builder comes to it: from its station.
+    void open(const PageRow& row, const QString& about = QString()) {
+        window().open(QString::fromUtf8(*row.from != '\0' ? row.from : "winding"));
+        window().open(QString::fromUtf8(row.id), about);
+    }
     void settle() {
         QElapsedTimer timer;
         timer.start();

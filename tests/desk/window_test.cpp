@@ -227,13 +227,9 @@ TEST_CASE("every page has something to show, in both benches and in every size")
         Window::setNight(night);
         for (const QSize size : {QSize(1024, 700), QSize(1280, 800), QSize(1920, 1080)}) {
             desk.window().resize(size);
-            for (int i = 0; i < Window::kStations + 9; ++i) {
-                const int room = i - Window::kStations;
-                if (room < 0) {
-                    desk.window().goTo(i);
-                } else {
-                    desk.window().openRoom(Room(room + 1));
-                }
+            for (const PageRow& row : pageRows()) {
+                if (row.where == PageRow::Where::start) continue;
+                desk.open(row);
                 desk.settle();
                 INFO("page " << desk.window().page()->name().toStdString()
                              << (night ? ", night, " : ", day, ") << size.width());
@@ -263,7 +259,7 @@ TEST_CASE("F11 leaves only the big thing, and ? shows the keys") {
     CHECK(desk.window().sums().isVisible());
     for (int i = 0; i < Window::kStations; ++i) {
         desk.window().goTo(i);
-        CHECK(desk.window().page()->keys().size() >= 3);
+        CHECK(desk.window().page()->actions().size() >= 3);
     }
     desk.key(Qt::Key_Question);
     CHECK(desk.window().focusWidget()->accessibleName() == QStringLiteral("Keys"));
@@ -381,4 +377,28 @@ TEST_CASE("screen readers hear names and values") {
     CHECK(heard.contains(QStringLiteral("7 of 12 turns on L2")));
     CHECK(heard.contains(QStringLiteral("Stations")));
     CHECK(heard.contains(QStringLiteral("Sums")));
+}
+
+TEST_CASE("every act of every page has an id of its own, a key and words") {
+    Desk desk(partWay);
+    QStringList pages;
+    for (const PageRow& row : pageRows()) {
+        if (row.where == PageRow::Where::start) continue;
+        desk.open(row);
+        const Page& page = *desk.window().page();
+        CHECK(page.objectName() == QString::fromUtf8(row.id));
+        CHECK_FALSE(pages.contains(page.name()));
+        pages << page.name();
+        QStringList ids;
+        for (const QAction* act : page.actions()) {
+            INFO(row.id << ": " << act->objectName().toStdString());
+            CHECK_FALSE(act->objectName().isEmpty());
+            CHECK_FALSE(ids.contains(act->objectName()));
+            CHECK(page.act(act->objectName()) == act);
+            CHECK_FALSE(act->text().isEmpty());
+            CHECK_FALSE(act->property(Page::kKey).toString().isEmpty());
+            CHECK_FALSE(act->shortcuts().isEmpty());
+            ids << act->objectName();
+        }
+    }
 }

@@ -39,39 +39,36 @@ BoardPage::BoardPage(Session& session)
 }
 
 void BoardPage::addKeys() {
-    setEnter("done", [this] { done(); });
-    addKey("M", "M", "other side", [this] {
+    setEnter("done", "done", [this] { done(); });
+    addKey("other-side", "M", "M", "other side", [this] {
         mirrored_ = !mirrored_;
         refresh();
     });
-    addKey("+", "+ \u2212", "nearer", [this] {
+    addKey("nearer", "+", "+ \u2212", "nearer", [this] {
         zoom_ = std::min(zoom_ * 1.5, 12.0);
         refresh();
     });
-    addKey("O", "O", "order of work", [this] { nextOrder(); });
-    addKey("G", "G", "this sitting", [this] { lookAhead(); });
-    addKey("N", "N", "loupe", [this] { emit wants(Room::inspection, QString()); });
-    addKey("Down", "Up Down", "step", [this] { choose(1); });
-    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
-        addKey(key, key, does, std::move(act), false);
-    };
-    rare("-", "farther", [this] {
+    addKey("order-of-work", "O", "O", "order of work", [this] { nextOrder(); });
+    addKey("this-sitting", "G", "G", "this sitting", [this] { lookAhead(); });
+    addKey("loupe", "N", "N", "loupe", [this] { emit wants(QStringLiteral("inspection"), QString()); });
+    addKey("step", "Down", "Up Down", "step", [this] { choose(1); });
+    addRare("farther", "-", "farther", [this] {
         zoom_ = std::max(zoom_ / 1.5, 1.0);
         if (zoom_ < 1.05) zoom_ = 1;
         refresh();
     });
-    rare("V", "all parts of this value", [this] {
+    addRare("all-parts-of-this-value", "V", "all parts of this value", [this] {
         alike_ = !alike_;
         refresh();
     });
-    rare("/", "find a part or a value", [this] { find(); });
-    rare("K", "pass a hold knowingly", [this] { passKnowingly(); });
-    rare("R", "remark", [this] { remark(); });
-    rare("X", "mended", [this] { mended(); });
-    rare("L", "so many are laid aside", [this] { layAside(); });
-    rare("Y", "count the pause as work", [this] { countPause(); });
-    rare("Up", "the step before", [this] { choose(-1); });
-    rare("Home", "back to the step in hand", [this] {
+    addRare("find-a-part-or-a", "/", "find a part or a value", [this] { find(); });
+    addRare("pass-a-hold-knowingly", "K", "pass a hold knowingly", [this] { passKnowingly(); });
+    addRare("remark", "R", "remark", [this] { remark(); });
+    addRare("mended", "X", "mended", [this] { mended(); });
+    addRare("so-many-are-laid-aside", "L", "so many are laid aside", [this] { layAside(); });
+    addRare("count-the-pause-as-work", "Y", "count the pause as work", [this] { countPause(); });
+    addRare("the-step-before", "Up", "the step before", [this] { choose(-1); });
+    addRare("back-to-the-step-in", "Home", "back to the step in hand", [this] {
         chosen_.clear();
         found_.clear();
         refresh();
@@ -79,17 +76,16 @@ void BoardPage::addKeys() {
 }
 
 void BoardPage::addRoomKeys() {
-    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
-        addKey(key, key, does, std::move(act), false);
-    };
-    rare("H", "photographs of this step", [this] {
+    addRare("photographs-of-this-step", "H", "photographs of this step", [this] {
         const BoardView v = view();
-        if (v.step != nullptr) emit wants(Room::photos, qs(v.step->id));
+        if (v.step != nullptr) emit wants(QStringLiteral("photos"), qs(v.step->id));
     });
-    rare("I", "read a placement table", [this] { readPlaces(); });
-    rare("E", "erratum: what the manual has wrong here", [this] { erratum(); });
-    rare("W", "write the kit file, errata and places in it", [this] { writeKit(); });
-    rare("P", "print the build sheet", [this] { buildSheet(); });
+    addRare("read-a-placement-table", "I", "read a placement table", [this] { readPlaces(); });
+    addRare("erratum-what-the-manual-has", "E", "erratum: what the manual has wrong here",
+            [this] { erratum(); });
+    addRare("write-the-kit-file-errata", "W", "write the kit file, errata and places in it",
+            [this] { writeKit(); });
+    addRare("print-the-build-sheet", "P", "print the build sheet", [this] { buildSheet(); });
 }
 
 BoardView BoardPage::view() const { return boardView(session_.judged(), chosen_.toStdString()); }
@@ -102,7 +98,7 @@ bool BoardPage::mustLookAhead() const {
 
 void BoardPage::lookAhead() {
     if (!session_.build().sittings.empty()) lookedAhead_ = session_.build().sittings.back().end;
-    emit wants(Room::sitting, QString());
+    emit wants(QStringLiteral("sitting"), QString());
 }
 
 void BoardPage::nextOrder() {

@@ -59,26 +59,26 @@ InspectionPage::InspectionPage(Session& session)
     task_->addBody(list_, 1);
     task_->fillWithBody();
     side()->addWidget(task_, 1);
-    setEnter("good", [this] { good(); });
-    addKey("1", "1 to 6", "what is wrong", [this] { found(Finding::What::bridge); });
-    addKey("S", "S", "joints or sense", [this] {
+    setEnter("good", "good", [this] { good(); });
+    addKey("what-is-wrong", "1", "1 to 6", "what is wrong", [this] { found(Finding::What::bridge); });
+    addKey("joints-or-sense", "S", "S", "joints or sense", [this] {
         pass_ = Pass((int(pass_) + 1) % 3);
         at_ = 0;
         refresh();
     });
-    addKey("Down", "Up Down", "a part", [this] { choose(1); });
-    addKey("Esc", "Esc", "back", [this] { emit left(); });
+    addKey("a-part", "Down", "Up Down", "a part", [this] { choose(1); });
+    addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
     const std::pair<const char*, Finding::What> others[] = {{"2", Finding::What::dry},
                                                             {"3", Finding::What::missed},
                                                             {"4", Finding::What::flux},
                                                             {"5", Finding::What::turned},
                                                             {"6", Finding::What::other}};
     for (const auto& [key, what] : others) {
-        addKey(
-            key, key, std::string(word(what)).c_str(), [this, what = what] { found(what); }, false);
+        const std::string name(word(what));
+        addRare(name.c_str(), key, name.c_str(), [this, what = what] { found(what); });
     }
     addKey(
-        "Up", "Up", "the part before", [this] { choose(-1); }, false);
+        "the-part-before", "Up", "Up", "the part before", [this] { choose(-1); }, false);
     connect(list_, &StateList::picked, this, [this](int row) {
         at_ = row;
         refresh();

@@ -54,11 +54,11 @@ PhotosPage::PhotosPage(Session& session)
     row->addWidget(views_[0], 1);
     row->addWidget(views_[1], 1);
     big()->addLayout(row, 1);
-    setEnter("back to the board", [this] { emit left(); });
-    addKey("V", "V", "add a view from before", [this] { add(false); });
-    addKey("A", "A", "add one from after", [this] { add(true); });
-    addKey("Delete", "Delete", "take the last one away", [this] { removeLast(); });
-    addKey("Esc", "Esc", "back", [this] { emit left(); });
+    setEnter("back-to-the-board", "back to the board", [this] { emit left(); });
+    addKey("add-a-view-from-before", "V", "V", "add a view from before", [this] { add(false); });
+    addKey("add-one-from-after", "A", "A", "add one from after", [this] { add(true); });
+    addKey("take-the-last-one-away", "Delete", "Delete", "take the last one away", [this] { removeLast(); });
+    addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
 }
 
 void PhotosPage::begin(const QString& about) {

@@ -124,8 +124,8 @@ SittingPage::SittingPage(Session& session)
     big()->addWidget(ahead_, 1);
     side()->addWidget(pace_, 0);
     side()->addWidget(finish_, 1);
-    setEnter("to the board", [this] { emit left(); });
-    addKey("T", "T", "how long this sitting is to last", [this] {
+    setEnter("to-the-board", "to the board", [this] { emit left(); });
+    addKey("how-long-this-sitting-is", "T", "T", "how long this sitting is to last", [this] {
         askText(QStringLiteral("Minutes, or hours as 2h"), QString(), [this](const QString& text) {
             const bool hours = text.endsWith(QChar('h'));
             const auto typed = parseQuantity((hours ? text.chopped(1) : text).toStdString());
@@ -136,12 +136,12 @@ SittingPage::SittingPage(Session& session)
             session_.keep(session_.book().prefer("sitting", std::to_string(int(number))));
         });
     });
-    addKey("D", "D", "free evenings", [this] {
+    addKey("free-evenings", "D", "D", "free evenings", [this] {
         askText(QStringLiteral("Free evenings"), qs(session_.book().preference("evenings")),
                 [this](const QString& text) { setEvenings(text); });
     });
-    addKey("C", "C", "write them as a calendar", [this] { writeCalendar(); });
-    addKey("Esc", "Esc", "back", [this] { emit left(); });
+    addKey("write-them-as-a-calendar", "C", "C", "write them as a calendar", [this] { writeCalendar(); });
+    addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
 }
 
 void SittingPage::begin(const QString&) { refresh(); }

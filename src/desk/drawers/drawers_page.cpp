@@ -52,35 +52,30 @@ DrawersPage::DrawersPage(Session& session)
 }
 
 void DrawersPage::addKeys() {
-    const auto common = [this](const char* key, const char* shown, const char* does,
-                               std::function<void()> act) { addKey(key, shown, does, std::move(act)); };
-    common("F", "F", "find", [this] { find_->setFocus(); });
-    common("Down", "Up Down", "a line", [this] { choose(1); });
-    common("Right", "Right Left", "one more, one less", [this] { count(1); });
-    common("A", "A", "add a line", [this] { addTyped(); });
-    common("C", "C", "change it", [this] { change(); });
-    common("I", "I", "take in a CSV", [this] {
+    addKey("find", "F", "F", "find", [this] { find_->setFocus(); });
+    addKey("line", "Down", "Up Down", "a line", [this] { choose(1); });
+    addKey("count", "Right", "Right Left", "one more, one less", [this] { count(1); });
+    addKey("add", "A", "A", "add a line", [this] { addTyped(); });
+    addKey("change", "C", "C", "change it", [this] { change(); });
+    addKey("take-in", "I", "I", "take in a CSV", [this] {
         askFile(QStringLiteral("Stock file"), QStringLiteral("drawers.csv"),
                 [this](const QString& f) { takeIn(f); });
     });
-    common("Esc", "Esc", "back", [this] {
+    addKey("back", "Esc", "Esc", "back", [this] {
         if (working()) return work().stop();
         emit left();
     });
-    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
-        addKey(key, key, does, std::move(act), false);
-    };
-    rare("Up", "the line before", [this] { choose(-1); });
-    rare("Left", "one less", [this] { count(-1); });
-    rare("S", "the spares of this kit into a drawer", [this] { putSpares(); });
-    rare("X", "write the drawers as CSV", [this] {
+    addRare("the-line-before", "Up", "the line before", [this] { choose(-1); });
+    addRare("one-less", "Left", "one less", [this] { count(-1); });
+    addRare("the-spares-of-this-kit", "S", "the spares of this kit into a drawer", [this] { putSpares(); });
+    addRare("write-the-drawers-as-csv", "X", "write the drawers as CSV", [this] {
         askFile(QStringLiteral("Write the drawers to"), QStringLiteral("drawers.csv"),
                 [this](const QString& file) {
                     writeOut(file,
                              [all = drawers_] { return QByteArray::fromStdString(writeStock(all->lines)); });
                 });
     });
-    rare("Delete", "take the line out", [this] {
+    addRare("take-the-line-out", "Delete", "take the line out", [this] {
         if (const StockLine* l = line()) session_.keep(session_.book().removeStock(l->id));
     });
 }

@@ -27,12 +27,12 @@ FirstLightPage::FirstLightPage(Session& session)
                        "does not pass stops "
                        "the work: switch off and look."));
     side()->addWidget(before_, 2);
-    setEnter("take it", [this] { take(); });
-    addKey("R", "R", "read the last again", [this] { again(); });
-    addKey("Down", "Up Down", "choose a check", [this] { choose(1); });
+    setEnter("take-it", "take it", [this] { take(); });
+    addKey("read-the-last-again", "R", "R", "read the last again", [this] { again(); });
+    addKey("choose-a-check", "Down", "Up Down", "choose a check", [this] { choose(1); });
     addKey(
-        "Up", "Up", "the check before", [this] { choose(-1); }, false);
-    addKey("G", "G", "simple or guarded verdict", [this] {
+        "the-check-before", "Up", "Up", "the check before", [this] { choose(-1); }, false);
+    addKey("simple-or-guarded-verdict", "G", "G", "simple or guarded verdict", [this] {
         const bool simple = session_.build().rule == VerdictRule::simple;
         if (session_.keep(
                 session_.book().chooseRule(simple ? VerdictRule::guardBand : VerdictRule::simple))) {

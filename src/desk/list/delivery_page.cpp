@@ -46,24 +46,24 @@ DeliveryPage::DeliveryPage(Session& session)
     all->fillWithBody();
     big()->addWidget(all, 1);
     side()->addWidget(counts_, 1);
-    setEnter("mark what did not come", [this] { markMissing(); });
+    setEnter("mark-what-did-not-come", "mark what did not come", [this] { markMissing(); });
     const auto choose = [this](int by) {
         const int count = int(lines_.size());
         if (count > 0) row_ = std::size_t((int(row_) + by + count) % count);
         refresh();
     };
-    addKey("Down", "Up Down", "a line", [choose] { choose(1); });
-    addKey("O", "O", "open a file", [this] {
+    addKey("a-line", "Down", "Up Down", "a line", [choose] { choose(1); });
+    addKey("open-a-file", "O", "O", "open a file", [this] {
         askFile(QStringLiteral("Packing list"), QStringLiteral("packing.csv"),
                 [this](const QString& f) { open(f); });
     });
-    addKey("Ctrl+V", "Ctrl+V", "paste", [this] { paste(); });
-    addKey("Esc", "Esc", "back", [this] {
+    addKey("paste", "Ctrl+V", "Ctrl+V", "paste", [this] { paste(); });
+    addKey("back", "Esc", "Esc", "back", [this] {
         if (working()) return work().stop();
         emit left();
     });
     addKey(
-        "Up", "Up", "the line before", [choose] { choose(-1); }, false);
+        "the-line-before", "Up", "Up", "the line before", [choose] { choose(-1); }, false);
     connect(list_, &StateList::picked, this, [this](int row) {
         row_ = std::size_t(row);
         refresh();

@@ -19,6 +19,10 @@ class DeliveryPage : public Page {
 
  private:
     void open(const QString& file);
+    bool openFile(const QString& path) override {
+        open(path);
+        return true;
+    }
     void paste();
     void read(std::string bytes);
     std::vector<std::string> notCome() const;

@@ -48,35 +48,32 @@ ListPage::ListPage(Session& session)
 }
 
 void ListPage::addKeys() {
-    setEnter("say the row again", [this] { correct(); });
-    addKey("Down", "Up Down", "a row", [this] { choose(1); });
-    addKey("Y", "Y", "right as read", [this] {
+    setEnter("say-the-row-again", "say the row again", [this] { correct(); });
+    addKey("a-row", "Down", "Up Down", "a row", [this] { choose(1); });
+    addKey("right-as-read", "Y", "Y", "right as read", [this] {
         if (model_.empty()) return;
         const auto edit = model_.confirm(row_);
         if (edit) nextDoubt();
         if (edit) keep(*edit);
     });
-    addKey("Delete", "Del", "leave it out", [this] {
+    addKey("leave-it-out", "Delete", "Del", "leave it out", [this] {
         if (model_.empty()) return;
         keep(model_.drop(row_));
     });
-    addKey("A", "A", "begin the kit", [this] { accept(); });
-    addKey("O", "O", "open a file", [this] {
+    addKey("begin-the-kit", "A", "A", "begin the kit", [this] { accept(); });
+    addKey("open-a-file", "O", "O", "open a file", [this] {
         askFile(QStringLiteral("Parts list"), QStringLiteral("parts.csv"),
                 [this](const QString& f) { open(f); });
     });
-    addKey("Ctrl+V", "Ctrl+V", "paste", [this] { paste(); });
-    addKey("Esc", "Esc", "back", [this] {
+    addKey("paste", "Ctrl+V", "Ctrl+V", "paste", [this] { paste(); });
+    addKey("back", "Esc", "Esc", "back", [this] {
         if (working()) return work().stop();
         emit left();
     });
-    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
-        addKey(key, key, does, std::move(act), false);
-    };
-    rare("Up", "the row before", [this] { choose(-1); });
-    rare("Right", "the next column", [this] { chooseColumn(1); });
-    rare("Left", "the column before", [this] { chooseColumn(-1); });
-    rare("C", "what the column holds", [this] { turnColumn(); });
+    addRare("the-row-before", "Up", "the row before", [this] { choose(-1); });
+    addRare("the-next-column", "Right", "the next column", [this] { chooseColumn(1); });
+    addRare("the-column-before", "Left", "the column before", [this] { chooseColumn(-1); });
+    addRare("what-the-column-holds", "C", "what the column holds", [this] { turnColumn(); });
 }
 
 void ListPage::begin(const QString& about) {
@@ -244,7 +241,7 @@ void ListPage::build(const QString& name) {
     model_ = {};
     draft_ = {};
     inBook_ = false;
-    emit wants(Room::station, QString());
+    emit wants(QStringLiteral("parts-in"), QString());
 }
 
 void ListPage::refresh() {

@@ -20,6 +20,10 @@ class ListPage : public Page {
  private:
     void addKeys();
     void open(const QString& file);
+    bool openFile(const QString& path) override {
+        open(path);
+        return true;
+    }
     void paste();
     void take(ListDraft draft);
     void read(const ListDraft& draft, std::function<void(ListSource)> then);

@@ -88,19 +88,19 @@ MetersPage::MetersPage(Session& session)
 }
 
 void MetersPage::addKeys() {
-    setEnter("take the zero", [this] { takeZero(); });
-    addKey("Down", "Up Down", "a quantity", [this] { choose(1); });
-    addKey("A", "A", "accuracy", [this] { askAccuracy(); });
-    addKey("R", "R", "range", [this] { askRange(); });
-    addKey("N", "N", "name", [this] { askName(); });
-    addKey("D", "D", "last calibrated", [this] { askDate(); });
-    addKey("V", "V", "strict or simple", [this] {
+    setEnter("take-the-zero", "take the zero", [this] { takeZero(); });
+    addKey("a-quantity", "Down", "Up Down", "a quantity", [this] { choose(1); });
+    addKey("accuracy", "A", "A", "accuracy", [this] { askAccuracy(); });
+    addKey("range", "R", "R", "range", [this] { askRange(); });
+    addKey("name", "N", "N", "name", [this] { askName(); });
+    addKey("last-calibrated", "D", "D", "last calibrated", [this] { askDate(); });
+    addKey("strict-or-simple", "V", "V", "strict or simple", [this] {
         const bool simple = session_.build().rule == VerdictRule::simple;
         session_.keep(session_.book().chooseRule(simple ? VerdictRule::guardBand : VerdictRule::simple));
     });
-    addKey("Esc", "Esc", "back", [this] { emit left(); });
+    addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
     addKey(
-        "Up", "Up", "the quantity before", [this] { choose(-1); }, false);
+        "the-quantity-before", "Up", "Up", "the quantity before", [this] { choose(-1); }, false);
 }
 
 void MetersPage::choose(int by) {

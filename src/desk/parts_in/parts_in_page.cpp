@@ -53,32 +53,32 @@ PartsInPage::PartsInPage(Session& session)
 }
 
 void PartsInPage::addKeys() {
-    setEnter("take it", [this] { take(); });
-    addKey("N", "N", "not here", [this] { mark(PartMark::missing); });
-    addKey("M", "M", "read its mark", [this] { readMark(); });
-    addKey("U", "U", "which part is this?", [this] { emit wants(Room::whichPart, QString()); });
-    addKey("W", "W", "what to do", [this] { whatToDo(); });
-    addKey("Down", "Up Down", "choose a line", [this] { choose(1); });
-    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
-        addKey(key, key, does, std::move(act), false);
-    };
-    rare("Up", "the line before", [this] { choose(-1); });
-    rare("T", "take on trust", [this] { mark(PartMark::trusted); });
-    rare("R", "read the last again", [this] { again(); });
-    rare("K", "its colour bands, by key or picked", [this] {
+    setEnter("take-it", "take it", [this] { take(); });
+    addKey("not-here", "N", "N", "not here", [this] { mark(PartMark::missing); });
+    addKey("read-its-mark", "M", "M", "read its mark", [this] { readMark(); });
+    addKey("which-part-is-this", "U", "U", "which part is this?",
+           [this] { emit wants(QStringLiteral("which-part"), QString()); });
+    addKey("what-to-do", "W", "W", "what to do", [this] { whatToDo(); });
+    addKey("choose-a-line", "Down", "Up Down", "choose a line", [this] { choose(1); });
+    addRare("the-line-before", "Up", "the line before", [this] { choose(-1); });
+    addRare("take-on-trust", "T", "take on trust", [this] { mark(PartMark::trusted); });
+    addRare("read-the-last-again", "R", "read the last again", [this] { again(); });
+    addRare("its-colour-bands-by-key", "K", "its colour bands, by key or picked", [this] {
         const PartsInView v = view();
         if (v.wanted == nullptr || !v.wanted->measurable()) return;
         reading_->hide();
         bands_->begin();
     });
-    rare("E", "another type came, and will do", [this] { acceptOther(); });
-    rare("Y", "way of working: by kind, by the plan, before fitting",
-         [this] { session_.keep(session_.book().chooseWay(BagWay((int(session_.build().way) + 1) % 3))); });
-    rare("H", "how deep: measure all, the doubtful, trust the bag", [this] {
+    addRare("another-type-came-and-will", "E", "another type came, and will do", [this] { acceptOther(); });
+    addRare("way-of-working-by-kind", "Y", "way of working: by kind, by the plan, before fitting", [this] {
+        session_.keep(session_.book().chooseWay(BagWay((int(session_.build().way) + 1) % 3)));
+    });
+    addRare("how-deep-measure-all-the", "H", "how deep: measure all, the doubtful, trust the bag", [this] {
         session_.keep(session_.book().chooseDepth(BagDepth((int(session_.build().depth) + 1) % 3)));
     });
-    rare("P", "print labels, tray map or picking list", [this] { print(); });
-    rare("I", "a packing list that came with the order", [this] { emit wants(Room::delivery, QString()); });
+    addRare("print-labels-tray-map-or", "P", "print labels, tray map or picking list", [this] { print(); });
+    addRare("a-packing-list-that-came", "I", "a packing list that came with the order",
+            [this] { emit wants(QStringLiteral("delivery"), QString()); });
 }
 
 PartsInView PartsInPage::view() const {
@@ -188,7 +188,7 @@ void PartsInPage::whatToDo() {
         session_.say(QStringLiteral("Nothing is wrong so far."));
         return;
     }
-    emit wants(Room::remedy, wanted_);
+    emit wants(QStringLiteral("remedy"), wanted_);
 }
 
 void PartsInPage::print() {

@@ -52,17 +52,17 @@ ProofPage::ProofPage(Session& session)
 }
 
 void ProofPage::addKeys() {
-    setEnter("take it", [this] { take(); });
-    addKey("M", "M", "way of measuring", [this] { nextMethod(); });
-    addKey("S", "S", "attenuation, drop", [this] { askSetting(); });
-    addKey("L", "L", "other limits", [this] { nextProfile(); });
-    addKey("W", "W", "show working", [this] {
+    setEnter("take-it", "take it", [this] { take(); });
+    addKey("way-of-measuring", "M", "M", "way of measuring", [this] { nextMethod(); });
+    addKey("attenuation-drop", "S", "S", "attenuation, drop", [this] { askSetting(); });
+    addKey("other-limits", "L", "L", "other limits", [this] { nextProfile(); });
+    addKey("show-working", "W", "W", "show working", [this] {
         working_ = !working_;
         refresh();
     });
-    addKey("Down", "Up Down", "choose", [this] { choose(1); });
+    addKey("choose", "Down", "Up Down", "choose", [this] { choose(1); });
     addKey(
-        "Up", "Up", "the one before", [this] { choose(-1); }, false);
+        "the-one-before", "Up", "Up", "the one before", [this] { choose(-1); }, false);
 }
 
 ProofView ProofPage::view() const { return proofView(session_.judged(), chosen_, session_.powerWay()); }

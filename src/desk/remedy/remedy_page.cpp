@@ -41,19 +41,19 @@ RemedyPage::RemedyPage(Session& session)
 }
 
 void RemedyPage::addKeys() {
-    setEnter("do it", [this] { act(); });
-    addKey("Down", "Up Down", "an offer", [this] { choose(1); });
-    addKey("Right", "Left Right", "the next trouble", [this] { next(1); });
-    addKey("F", "F", "found it", [this] { found(); });
-    addKey("S", "S", "shopping list", [this] { shopping(); });
-    addKey("L", "L", "letter", [this] { letter(); });
-    addKey("Esc", "Esc", "back", [this] { emit left(); });
+    setEnter("do-it", "do it", [this] { act(); });
+    addKey("an-offer", "Down", "Up Down", "an offer", [this] { choose(1); });
+    addKey("the-next-trouble", "Right", "Left Right", "the next trouble", [this] { next(1); });
+    addKey("found-it", "F", "F", "found it", [this] { found(); });
+    addKey("shopping-list", "S", "S", "shopping list", [this] { shopping(); });
+    addKey("letter", "L", "L", "letter", [this] { letter(); });
+    addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
     addKey(
-        "Up", "Up", "the offer before", [this] { choose(-1); }, false);
+        "the-offer-before", "Up", "Up", "the offer before", [this] { choose(-1); }, false);
     addKey(
-        "Left", "Left", "the trouble before", [this] { next(-1); }, false);
+        "the-trouble-before", "Left", "Left", "the trouble before", [this] { next(-1); }, false);
     addKey(
-        "X", "X", "take the decision back",
+        "take-the-decision-back", "X", "X", "take the decision back",
         [this] {
             if (view_.part != nullptr) session_.keep(session_.book().undecide(view_.part->ref));
         },
@@ -84,11 +84,12 @@ void RemedyPage::act() {
         const Unit unit = session_.kit().part(trouble.belongsTo)->unit;
         session_.keep(session_.book().settleLoose(trouble.loose, trouble.belongsTo, unit));
     } else if (trouble.what == BagTrouble::What::over) {
-        emit wants(Room::whichPart, QString::number(trouble.loose));
+        emit wants(QStringLiteral("which-part"), QString::number(trouble.loose));
     } else if (view_.promised) {
         const QString ref = qs(trouble.ref);
         const PartKind kind = session_.kit().part(trouble.ref)->kind;
-        if (session_.keep(session_.book().takePromised(trouble.ref, kind))) emit wants(Room::station, ref);
+        if (session_.keep(session_.book().takePromised(trouble.ref, kind)))
+            emit wants(QStringLiteral("parts-in"), ref);
     } else {
         promise();
     }
@@ -109,7 +110,7 @@ void RemedyPage::promise() {
 }
 
 void RemedyPage::found() {
-    if (view_.part != nullptr) emit wants(Room::station, qs(view_.part->ref));
+    if (view_.part != nullptr) emit wants(QStringLiteral("parts-in"), qs(view_.part->ref));
 }
 
 void RemedyPage::choose(int by) {

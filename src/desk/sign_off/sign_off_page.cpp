@@ -27,13 +27,13 @@ SignOffPage::SignOffPage(Session& session)
 }
 
 void SignOffPage::addKeys() {
-    setEnter("go and earn it, or confirm", [this] { go(); });
-    addKey("K", "K", "pass knowingly", [this] { passKnowingly(); });
-    addKey("H", "H", "report as HTML", [this] { askReport(false); });
-    addKey("P", "P", "report as PDF", [this] { askReport(true); });
-    addKey("Down", "Up Down", "gate", [this] { choose(1); });
+    setEnter("go-and-earn-it-or", "go and earn it, or confirm", [this] { go(); });
+    addKey("pass-knowingly", "K", "K", "pass knowingly", [this] { passKnowingly(); });
+    addKey("report-as-html", "H", "H", "report as HTML", [this] { askReport(false); });
+    addKey("report-as-pdf", "P", "P", "report as PDF", [this] { askReport(true); });
+    addKey("gate", "Down", "Up Down", "gate", [this] { choose(1); });
     addKey(
-        "Up", "Up", "the gate before", [this] { choose(-1); }, false);
+        "the-gate-before", "Up", "Up", "the gate before", [this] { choose(-1); }, false);
 }
 
 const Gate* SignOffPage::gate() const {
@@ -52,7 +52,7 @@ void SignOffPage::go() {
     } else if (g->id == "licence") {
         session_.keep(session_.book().passGate("licence", "confirmed"));
     } else {
-        emit wantsStation(qs(g->station));
+        emit wants(qs(g->station).toLower().replace(QChar(' '), QChar('-')), QString());
     }
 }
 

@@ -27,17 +27,18 @@ StartPage::StartPage(Session& session)
                        "meter, a counter and a "
                        "power meter on the practice kit: Ctrl+P starts it."));
     side()->addWidget(how_, 1);
-    setEnter("begin it", [this] { begin(); });
-    addKey("Down", "Up Down", "choose", [this] { choose(1); });
+    setEnter("begin-it", "begin it", [this] { begin(); });
+    addKey("choose", "Down", "Up Down", "choose", [this] { choose(1); });
     addKey(
-        "Up", "Up", "the one before", [this] { choose(-1); }, false);
-    addKey("O", "O", "open a kit file", [this] {
+        "the-one-before", "Up", "Up", "the one before", [this] { choose(-1); }, false);
+    addKey("open-a-kit-file", "O", "O", "open a kit file", [this] {
         askText(QStringLiteral("Kit file"), QString(), [this](const QString& file) {
             session_.beginKit(file);
-            if (session_.hasBuild()) emit begun();
+            if (session_.hasBuild()) emit left();
         });
     });
-    addKey("L", "L", "a parts list", [this] { emit wants(Room::list, QString()); });
+    addKey("a-parts-list", "L", "L", "a parts list",
+           [this] { emit wants(QStringLiteral("list"), QString()); });
     connect(list_, &StateList::picked, this, [this](int row) {
         at_ = row;
         refresh();
@@ -80,7 +81,7 @@ void StartPage::begin() {
     } else {
         session_.beginKit(entry.kitFile);
     }
-    emit begun();
+    emit left();
 }
 
 void StartPage::refresh() {

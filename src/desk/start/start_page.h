@@ -16,9 +16,6 @@ class StartPage : public Page {
     explicit StartPage(Session& session);
     void refresh() override;
 
- signals:
-    void begun();
-
  private:
     struct Entry {
         QString title, detail, kitFile;

@@ -73,19 +73,23 @@ TunePage::TunePage(Session& session)
 }
 
 void TunePage::addKeys() {
-    setEnter("read it here, or go on", [this] { go(); });
-    addKey("R", "R", "read again", [this] {
+    setEnter("read-it-here-or-go", "read it here, or go on", [this] { go(); });
+    addKey("read-again", "R", "R", "read again", [this] {
         if (adjustment() && load().clear()) session_.read(pattern());
     });
-    addKey("Left", "Left Right", "it is turned: the mark follows", [this] { turn(-1); })->setAutoRepeat(true);
+    addKey("it-is-turned-the-mark", "Left", "Left Right", "it is turned: the mark follows", [this] {
+        turn(-1);
+    })->setAutoRepeat(true);
     addKey(
-        "Right", "Right", "turned up", [this] { turn(1); }, false)
+        "turned-up", "Right", "Right", "turned up", [this] { turn(1); }, false)
         ->setAutoRepeat(true);
     addKey(
-        "Shift+Left", "Shift+Left", "turned down a little", [this] { turn(-0.1); }, false);
+        "turned-down-a-little", "Shift+Left", "Shift+Left", "turned down a little", [this] { turn(-0.1); },
+        false);
     addKey(
-        "Shift+Right", "Shift+Right", "turned up a little", [this] { turn(0.1); }, false);
-    addKey("P", "P", "type where it stands", [this] {
+        "turned-up-a-little", "Shift+Right", "Shift+Right", "turned up a little", [this] { turn(0.1); },
+        false);
+    addKey("type-where-it-stands", "P", "P", "type where it stands", [this] {
         askText(QStringLiteral("It stands at, in % of its travel"), QString(), [this](const QString& text) {
             const auto value = parseQuantity(text.toStdString(), Unit::percent);
             if (!value || value->value < 0 || value->value > 100) {
@@ -96,9 +100,9 @@ void TunePage::addKeys() {
             refresh();
         });
     });
-    addKey("Down", "Up Down", "adjustment", [this] { choose(1); });
+    addKey("adjustment", "Down", "Up Down", "adjustment", [this] { choose(1); });
     addKey(
-        "Up", "Up", "the adjustment before", [this] { choose(-1); }, false);
+        "the-adjustment-before", "Up", "Up", "the adjustment before", [this] { choose(-1); }, false);
 }
 
 const Adjustment* TunePage::adjustment() const {

@@ -59,23 +59,21 @@ WhichPartPage::WhichPartPage(Session& session)
 }
 
 void WhichPartPage::addKeys() {
-    setEnter("measure, then put it there", [this] { enter(); });
-    addKey("R", "R C L", "what kind it is", [this] { setKind(PartKind::resistor); });
-    addKey("M", "M", "type its mark", [this] { askMark(); });
-    addKey("K", "K", "colour bands", [this] {
+    setEnter("measure-then-put-it-there", "measure, then put it there", [this] { enter(); });
+    addKey("what-kind-it-is", "R", "R C L", "what kind it is", [this] { setKind(PartKind::resistor); });
+    addKey("type-its-mark", "M", "M", "type its mark", [this] { askMark(); });
+    addKey("colour-bands", "K", "K", "colour bands", [this] {
         if (kind_ == PartKind::capacitor) setKind(PartKind::resistor);
         bands_->begin();
     });
-    addKey("A", "A", "another part", [this] { begin(QString()); });
-    addKey("Esc", "Esc", "back", [this] { emit left(); });
-    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
-        addKey(key, key, does, std::move(act), false);
-    };
-    rare("C", "a capacitor", [this] { setKind(PartKind::capacitor); });
-    rare("L", "a choke", [this] { setKind(PartKind::inductor); });
-    rare("N", "another kind: diode, transistor, IC, crystal, other", [this] { nextKind(); });
-    rare("T", "take the mark's word", [this] { settle(); });
-    rare("Delete", "it was no part of this kit: forget it", [this] {
+    addKey("another-part", "A", "A", "another part", [this] { begin(QString()); });
+    addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
+    addRare("a-capacitor", "C", "a capacitor", [this] { setKind(PartKind::capacitor); });
+    addRare("a-choke", "L", "a choke", [this] { setKind(PartKind::inductor); });
+    addRare("another-kind-diode-transistor-ic", "N", "another kind: diode, transistor, IC, crystal, other",
+            [this] { nextKind(); });
+    addRare("take-the-marks-word", "T", "take the mark's word", [this] { settle(); });
+    addRare("it-was-no-part-of", "Delete", "it was no part of this kit: forget it", [this] {
         if (id_ != 0 && session_.keep(session_.book().dropLoose(id_))) begin(QString());
     });
     const auto choose = [this](int by) {
@@ -83,8 +81,8 @@ void WhichPartPage::addKeys() {
         if (count > 0) chosen_ = std::size_t((int(chosen_) + by + count) % count);
         refresh();
     };
-    rare("Down", "the next line", [choose] { choose(1); });
-    rare("Up", "the line before", [choose] { choose(-1); });
+    addRare("the-next-line", "Down", "the next line", [choose] { choose(1); });
+    addRare("the-line-before", "Up", "the line before", [choose] { choose(-1); });
 }
 
 void WhichPartPage::begin(const QString& about) {

@@ -32,15 +32,15 @@ CoresPage::CoresPage(Session& session)
                        "12.7 7.7 4.8 yellow 0.40u\n\nA bare ferrite has the paint \"none\". What you leave "
                        "out is not counted."));
     side()->addWidget(how_, 1);
-    setEnter("back to the coil", [this] { emit left(); });
-    addKey("Down", "Up Down", "a core", [this] { choose(1); });
-    addKey("G", "G", "which core is this?", [this] {
+    setEnter("back-to-the-coil", "back to the coil", [this] { emit left(); });
+    addKey("a-core", "Down", "Up Down", "a core", [this] { choose(1); });
+    addKey("which-core-is-this", "G", "G", "which core is this?", [this] {
         askText(QStringLiteral("Sizes, paint, ten turns"), typed_,
                 [this](const QString& text) { identify(text); });
     });
-    addKey("Esc", "Esc", "back", [this] { emit left(); });
+    addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
     addKey(
-        "Up", "Up", "the core before", [this] { choose(-1); }, false);
+        "the-core-before", "Up", "Up", "the core before", [this] { choose(-1); }, false);
     connect(list_, &StateList::picked, this, [this](int row) {
         at_ = std::size_t(row);
         refresh();

@@ -22,15 +22,15 @@ FiguresPage::FiguresPage(Session& session)
     coil_->fillWithBody();
     big()->addWidget(coil_, 1);
     side()->addWidget(facts_, 1);
-    setEnter("back to the coil", [this] { emit left(); });
-    addKey("+", "+ \u2212", "a turn more or less", [this] { addTurns(1); });
-    addKey("G", "G", "what if: core, turns, wire, frequency, power", [this] {
+    setEnter("back-to-the-coil", "back to the coil", [this] { emit left(); });
+    addKey("a-turn-more-or-less", "+", "+ \u2212", "a turn more or less", [this] { addTurns(1); });
+    addKey("what-if-core-turns-wire", "G", "G", "what if: core, turns, wire, frequency, power", [this] {
         askText(QStringLiteral("What if"), QString(), [this](const QString& text) { change(text); });
     });
-    addKey("Home", "Home", "as the kit has it", [this] { begin(ref_); });
-    addKey("Esc", "Esc", "back", [this] { emit left(); });
+    addKey("as-the-kit-has-it", "Home", "Home", "as the kit has it", [this] { begin(ref_); });
+    addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
     addKey(
-        "-", "-", "a turn less", [this] { addTurns(-1); }, false);
+        "a-turn-less", "-", "-", "a turn less", [this] { addTurns(-1); }, false);
 }
 
 void FiguresPage::begin(const QString& about) {

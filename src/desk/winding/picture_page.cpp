@@ -29,17 +29,17 @@ PicturePage::PicturePage(Session& session)
     : Page(session, QStringLiteral("Count in a picture")), picture_(new PictureView), facts_(new Card) {
     big()->addWidget(picture_, 1);
     side()->addWidget(facts_, 1);
-    setEnter("use this count", [this] { use(); });
-    addKey("O", "O", "open a picture", [this] {
+    setEnter("use-this-count", "use this count", [this] { use(); });
+    addKey("open-a-picture", "O", "O", "open a picture", [this] {
         askFile(QStringLiteral("Picture, PNG or JPEG"), QStringLiteral("coil.jpg"),
                 [this](const QString& f) { open(f); });
     });
-    addKey("Right", "Left Right", "a mark", [this] { choose(1); });
-    addKey("Delete", "Del", "strike it", [this] { strike(); });
-    addKey("A", "A", "add one behind it", [this] { add(); });
-    addKey("Esc", "Esc", "back", [this] { emit left(); });
+    addKey("a-mark", "Right", "Left Right", "a mark", [this] { choose(1); });
+    addKey("strike-it", "Delete", "Del", "strike it", [this] { strike(); });
+    addKey("add-one-behind-it", "A", "A", "add one behind it", [this] { add(); });
+    addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
     addKey(
-        "Left", "Left", "the mark before", [this] { choose(-1); }, false);
+        "the-mark-before", "Left", "Left", "the mark before", [this] { choose(-1); }, false);
 }
 
 void PicturePage::begin(const QString& about) {

@@ -19,6 +19,10 @@ class PicturePage : public Page {
     void begin(const QString& about) override;
     void refresh() override;
     void open(const QString& file);
+    bool openFile(const QString& path) override {
+        open(path);
+        return true;
+    }
     const TurnCount& count() const { return count_; }
 
  private:

@@ -23,14 +23,14 @@ TrimmerPage::TrimmerPage(Session& session)
     big()->addWidget(card, 1);
     side()->addWidget(facts_, 0);
     side()->addWidget(chance_, 1);
-    addKey("+", "+ \u2212", "try a turn more or less", [this] { tryTurns(1); });
-    addKey("Right", "Left Right", "the next tuned coil", [this] { choose(1); });
-    setEnter("back to the coil", [this] { emit left(); });
-    addKey("Esc", "Esc", "back", [this] { emit left(); });
+    addKey("try-a-turn-more-or", "+", "+ \u2212", "try a turn more or less", [this] { tryTurns(1); });
+    addKey("the-next-tuned-coil", "Right", "Left Right", "the next tuned coil", [this] { choose(1); });
+    setEnter("back-to-the-coil", "back to the coil", [this] { emit left(); });
+    addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
     addKey(
-        "-", "-", "a turn less", [this] { tryTurns(-1); }, false);
+        "a-turn-less", "-", "-", "a turn less", [this] { tryTurns(-1); }, false);
     addKey(
-        "Left", "Left", "the tuned coil before", [this] { choose(-1); }, false);
+        "the-tuned-coil-before", "Left", "Left", "the tuned coil before", [this] { choose(-1); }, false);
 }
 
 std::vector<const Coil*> TrimmerPage::tuned() const {

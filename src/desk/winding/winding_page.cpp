@@ -32,33 +32,33 @@ WindingPage::WindingPage(Session& session)
 }
 
 void WindingPage::addKeys() {
-    addKey("Space", "Space", "a pass", [this] { count(1); });
-    addKey("Backspace", "Backspace", "take one back", [this] { count(-1); });
-    setEnter("do it, and on", [this] { go(); });
-    addKey("P", "P", "count in a picture", [this] { emit wants(Room::picture, chosenRef()); });
-    addKey("W", "W", "will the trimmer reach?", [this] { emit wants(Room::trimmer, chosenRef()); });
-    addKey("Down", "Up Down", "coil", [this] { choose(1); });
-    const auto rare = [this](const char* key, const char* does, std::function<void()> act) {
-        addKey(key, key, does, std::move(act), false);
-    };
-    rare("F", "figures: tolerance, room, Q, flux, drift; what if",
-         [this] { emit wants(Room::figures, chosenRef()); });
-    rare("C", "another core; which core is this?", [this] { emit wants(Room::cores, chosenRef()); });
-    rare("S", "squeezed or spread", [this] { bent(); });
-    rare("A", "open the winding again", [this] { reopen(); });
-    rare("N", "no beep, or a beep where none should be", [this] { prove(false); });
-    rare("T", "trust the count, do not measure", [this] { trust(); });
-    rare("X", "I lost count: what is on it, counted again", [this] { recount(); });
-    rare("J", "left hand or right hand",
-         [this] { session_.keep(session_.book().prefer("hand", leftHanded() ? "right" : "left")); });
-    rare("V", "at every ten: silent, a sound, a voice", [this] { nextSound(); });
-    rare("L", "print the cut list", [this] { printCutList(); });
-    rare("H", "stripped by a hot blob", [this] { strip("blob"); });
-    rare("E", "stripped by flame and emery", [this] { strip("flame"); });
+    addKey("a-pass", "Space", "Space", "a pass", [this] { count(1); });
+    addKey("take-one-back", "Backspace", "Backspace", "take one back", [this] { count(-1); });
+    setEnter("do-it-and-on", "do it, and on", [this] { go(); });
+    addKey("count-in-a-picture", "P", "P", "count in a picture",
+           [this] { emit wants(QStringLiteral("picture"), chosenRef()); });
+    addKey("will-the-trimmer-reach", "W", "W", "will the trimmer reach?",
+           [this] { emit wants(QStringLiteral("trimmer"), chosenRef()); });
+    addKey("coil", "Down", "Up Down", "coil", [this] { choose(1); });
+    addRare("figures-tolerance-room-q-flux", "F", "figures: tolerance, room, Q, flux, drift; what if",
+            [this] { emit wants(QStringLiteral("figures"), chosenRef()); });
+    addRare("another-core-which-core-is", "C", "another core; which core is this?",
+            [this] { emit wants(QStringLiteral("cores"), chosenRef()); });
+    addRare("squeezed-or-spread", "S", "squeezed or spread", [this] { bent(); });
+    addRare("open-the-winding-again", "A", "open the winding again", [this] { reopen(); });
+    addRare("no-beep-or-a-beep", "N", "no beep, or a beep where none should be", [this] { prove(false); });
+    addRare("trust-the-count-do-not", "T", "trust the count, do not measure", [this] { trust(); });
+    addRare("i-lost-count-what-is", "X", "I lost count: what is on it, counted again", [this] { recount(); });
+    addRare("left-hand-or-right-hand", "J", "left hand or right hand",
+            [this] { session_.keep(session_.book().prefer("hand", leftHanded() ? "right" : "left")); });
+    addRare("at-every-ten-silent-a", "V", "at every ten: silent, a sound, a voice", [this] { nextSound(); });
+    addRare("print-the-cut-list", "L", "print the cut list", [this] { printCutList(); });
+    addRare("stripped-by-a-hot-blob", "H", "stripped by a hot blob", [this] { strip("blob"); });
+    addRare("stripped-by-flame-and-emery", "E", "stripped by flame and emery", [this] { strip("flame"); });
     addKey(
-        "Up", "Up", "the coil before", [this] { choose(-1); }, false);
+        "the-coil-before", "Up", "Up", "the coil before", [this] { choose(-1); }, false);
     addKey(
-        "R", "R", "measure again", [this] { measure(); }, false);
+        "measure-again", "R", "R", "measure again", [this] { measure(); }, false);
 }
 
 WindingView WindingPage::view() const {

@@ -1,0 +1,61 @@
+#include "desk/pages.h"
+
+#include "desk/board/board_page.h"
+#include "desk/board/inspection_page.h"
+#include "desk/board/photos_page.h"
+#include "desk/board/sitting_page.h"
+#include "desk/drawers/drawers_page.h"
+#include "desk/first_light/first_light_page.h"
+#include "desk/list/delivery_page.h"
+#include "desk/list/list_page.h"
+#include "desk/meters/meters_page.h"
+#include "desk/parts_in/parts_in_page.h"
+#include "desk/proof/proof_page.h"
+#include "desk/remedy/remedy_page.h"
+#include "desk/sign_off/sign_off_page.h"
+#include "desk/start/start_page.h"
+#include "desk/tune/tune_page.h"
+#include "desk/which_part/which_part_page.h"
+#include "desk/winding/cores_page.h"
+#include "desk/winding/figures_page.h"
+#include "desk/winding/picture_page.h"
+#include "desk/winding/trimmer_page.h"
+#include "desk/winding/winding_page.h"
+
+namespace ombrek {
+namespace {
+
+template <class P>
+Page* make(Session& session) {
+    return new P(session);
+}
+
+}  // namespace
+
+const std::vector<PageRow>& pageRows() {
+    using Where = PageRow::Where;
+    static const std::vector<PageRow> rows{{"parts-in", "F1", Where::station, "", make<PartsInPage>},
+                                           {"winding", "F2", Where::station, "", make<WindingPage>},
+                                           {"board", "F3", Where::station, "", make<BoardPage>},
+                                           {"first-light", "F4", Where::station, "", make<FirstLightPage>},
+                                           {"tune", "F5", Where::station, "", make<TunePage>},
+                                           {"proof", "F6", Where::station, "", make<ProofPage>},
+                                           {"sign-off", "F7", Where::station, "", make<SignOffPage>},
+                                           {"start", "", Where::start, "", make<StartPage>},
+                                           {"drawers", "F8", Where::beside, "", make<DrawersPage>},
+                                           {"meters", "F9", Where::beside, "", make<MetersPage>},
+                                           {"which-part", "", Where::beside, "parts-in", make<WhichPartPage>},
+                                           {"remedy", "", Where::beside, "parts-in", make<RemedyPage>},
+                                           {"list", "", Where::beside, "", make<ListPage>},
+                                           {"delivery", "", Where::beside, "parts-in", make<DeliveryPage>},
+                                           {"trimmer", "", Where::beside, "winding", make<TrimmerPage>},
+                                           {"picture", "", Where::beside, "winding", make<PicturePage>},
+                                           {"cores", "", Where::beside, "winding", make<CoresPage>},
+                                           {"figures", "", Where::beside, "winding", make<FiguresPage>},
+                                           {"sitting", "", Where::beside, "board", make<SittingPage>},
+                                           {"inspection", "", Where::beside, "board", make<InspectionPage>},
+                                           {"photos", "", Where::beside, "board", make<PhotosPage>}};
+    return rows;
+}
+
+}  // namespace ombrek
