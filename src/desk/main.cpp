@@ -11,6 +11,7 @@
 #include "desk/steady_application.h"
 #include "desk/window.h"
 #include "formats/files.h"
+#include "log/log.h"
 #include "look/colours.h"
 #include "practice/practice_kit.h"
 
@@ -19,6 +20,7 @@ using namespace ombrek;
 namespace {
 
 int refuse(const Problem& problem) {
+    logLine(LogLevel::warning, "refused: " + problem.text());
     std::fprintf(stderr, "ombrek: %s\n", problem.text().c_str());
     return 1;
 }
@@ -101,7 +103,7 @@ int takePictures(Window& window, const QString& folder) {
 
 int main(int argc, char** argv) {
     CLI::App options{"Ombrek: from the bag of parts to the signed-off rig."};
-    std::string bookFile, pictures;
+    std::string bookFile, pictures, level = "info";
     bool practice = false, night = false, day = false;
     int station = 1;
     options.add_option("BOOK", bookFile, "the book to open; made if it is not there");
@@ -111,7 +113,12 @@ int main(int argc, char** argv) {
     options.add_flag("--night", night, "night bench (dark), whatever the desktop says");
     options.add_flag("--day", day, "day bench (light), whatever the desktop says");
     options.add_option("--pictures", pictures, "save a PNG of every station to this folder and leave");
+    options.add_option("--log-level", level, "what goes into the log: debug, info, warning or off")
+        ->check(CLI::IsMember({"debug", "info", "warning", "off"}))
+        ->capture_default_str();
     CLI11_PARSE(options, argc, argv);
+    if (const auto begun = startLog(usualLogFile(), *logLevel(level)); !begun) refuse(begun.error());
+    logLine(LogLevel::info, "start");
 
     SteadyApplication application(argc, argv);
     writeDecimalsWith(QLocale().decimalPoint() == QStringLiteral(",") ? ',' : '.');
@@ -137,6 +144,7 @@ int main(int argc, char** argv) {
         if (path.empty()) return 1;
         book = Book::open(path);
     }
+    logLine(LogLevel::info, "book " + path + ((*book)->readOnly() ? ", read only" : ""));
     Session session(std::move(*tables), std::move(*book));
     Window window(session);
     window.goTo(station - 1);

@@ -4,6 +4,7 @@
 
 #include "core/quantity/shown.h"
 #include "formats/kit_json.h"
+#include "log/log.h"
 #include "practice/practice_instruments.h"
 #include "station/expected.h"
 #include "station/winding.h"
@@ -111,6 +112,7 @@ void Session::beginKit(const QString& path) {
 
 bool Session::keep(const Result<void>& result) {
     if (!result) {
+        logLine(LogLevel::warning, "refused: " + result.error().text());
         say(qs(result.error().text()), VerdictState::fail);
     } else if (refused_) {
         say(QString());  // what was refused before is refused no more

@@ -5,6 +5,7 @@
 #include <memory>
 
 #include "instruments/scpi.h"
+#include "log/log.h"
 
 namespace ombrek {
 namespace {
@@ -46,8 +47,10 @@ void BenchClient::converse(InstrumentRole role, const QByteArray& text, LineAnsw
     timer->setSingleShot(true);
     auto asked = std::make_shared<bool>(false);
     auto once = std::make_shared<LineAnswer>(std::move(answer));
-    const auto finish = [socket, once](Result<QString> result) {
+    const auto finish = [socket, once, who, text](Result<QString> result) {
         if (!*once) return;
+        logLine(LogLevel::debug, who + ": " + text.trimmed().replace('\n', "; ").toStdString() + " -> " +
+                                     (result ? result->toStdString() : result.error().sentence));
         const LineAnswer call = std::exchange(*once, nullptr);
         socket->disconnect();
         socket->abort();
