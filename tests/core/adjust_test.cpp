@@ -110,6 +110,18 @@ TEST_CASE("a peak beyond an end is an end stop with its remedy in turns", "[refe
     CHECK(endStopRemedy(last, many.tank, 28) <= -1);
 }
 
+TEST_CASE("beyond an end the remedy is a turn at least, the right way") {
+    // Where rounding says none: the coil still has to change.
+    const TankCapacitance tank{18e-12, 4e-12, 25e-12, 30e-12};  // a trimmer that hardly matters
+    PeakEstimate beyond;
+    beyond.kind = PeakEstimate::Kind::atMost;
+    beyond.position = 1;
+    CHECK(endStopRemedy(beyond, tank, 10) == 1);
+    beyond.kind = PeakEstimate::Kind::atLeast;
+    beyond.position = 0;
+    CHECK(endStopRemedy(beyond, tank, 10) == -1);
+}
+
 TEST_CASE("the remedy brings the peak back inside") {
     Circuit circuit;
     circuit.q = 15;

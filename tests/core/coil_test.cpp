@@ -78,8 +78,10 @@ TEST_CASE("wire as written on the reel") {
     CHECK(parseWire("26 SWG")->bare == Approx(0.457 * mm));
     CHECK(parseWire("0.4mm")->bare == Approx(0.4 * mm));
     CHECK(parseWire("0,4 mm")->bare == Approx(0.4 * mm));
-    for (const char* text :
-         {"", "AWG", "99AWG", "-3AWG", "13SWG", "0mm", "1 m", "thin", "26", "#", "26AWGx"}) {
+    CHECK(parseWire("5mm"));  // the thickest of a workshop's table, and the thinnest
+    CHECK(parseWire("0.02mm"));
+    for (const char* text : {"5.1mm", "0.019mm", "", "AWG", "99AWG", "-3AWG", "13SWG", "0mm", "1 m", "thin",
+                             "26", "#", "26AWGx"}) {
         INFO(text);
         const auto wire = parseWire(text);
         CHECK_FALSE(wire);

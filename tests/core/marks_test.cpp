@@ -283,13 +283,18 @@ TEST_CASE("an axial choke wears the same bands in µH", "[reference]") {
 
 TEST_CASE("the rated voltage is read before or behind the code") {
     // Source: rated-voltage letters of capacitors, common practice: 0J 6.3 V, 1C 16 V, 1H 50 V, 2A 100 V, 3A
-    // 1 kV.
+    // 1 kV, 1V 35 V, 1E 25 V, 1A 10 V, 2G 400 V, 2J 630 V.
     const auto row = GENERATE(table<const char*, double>({{"1H104K", 50},
                                                           {"104K1H", 50},
                                                           {"2A104J", 100},
                                                           {"0J106M", 6.3},
                                                           {"1C106M", 16},
                                                           {"3A102K", 1000},
+                                                          {"1V106M", 35},
+                                                          {"1E106M", 25},
+                                                          {"1A106M", 10},
+                                                          {"2G104K", 400},
+                                                          {"2J104K", 630},
                                                           {"104K100", 100},
                                                           {"104K 50V", 50},
                                                           {"100n 63V", 63},

@@ -91,3 +91,11 @@ TEST_CASE("too much at the safe end is a fault, too little at the other out of r
         approachSafely({{0, 0}, {0.98, 1e-3}, {1, 1e-3}}, kTarget, kTolerance, Unit::ampere, SafeEnd::low);
     CHECK_FALSE(little.reachable);
 }
+
+TEST_CASE("a reading of just the target is where it belongs") {
+    const auto advice = approachSafely({{0, 0}, {0.3, 10e-3}, {0.34, kTarget}}, kTarget, kTolerance,
+                                       Unit::ampere, SafeEnd::low);
+    CHECK(advice.reachable);
+    CHECK(advice.nextPosition >= 0.34);
+    CHECK(advice.nextPosition < 0.4);
+}

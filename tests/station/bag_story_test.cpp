@@ -275,3 +275,31 @@ TEST_CASE("shopping list and letter name what is short, wrong and over, and leav
     CHECK(shoppingList({kit, build}).size() == 1);
     CHECK(holds(supplierLetter({kit, Build{}}), "complete"));
 }
+
+TEST_CASE("the story is of this kit, this rule and these readings, whichever was told before") {
+    Kit kit = smallKit();
+    Build build;
+    read(build, "R1", 4.93e3, Unit::ohm);  // too near its limit for the meter
+    CHECK(about(bagStory(kit, build), "R1") != nullptr);
+    build.rule = VerdictRule::simple;
+    CHECK(about(bagStory(kit, build), "R1") == nullptr);
+    build.rule = VerdictRule::guardBand;
+    CHECK(about(bagStory(kit, build), "R1") != nullptr);
+    kit.parts[0].ref = "R9";  // the same values by another name
+    Build renamed;
+    read(renamed, "R9", 4.93e3, Unit::ohm);
+    CHECK(about(bagStory(kit, renamed), "R9") != nullptr);
+    CHECK(about(bagStory(kit, renamed), "R1") == nullptr);
+}
+
+TEST_CASE("a mark is doubtful only beside another part of the same kind") {
+    Kit kit = smallKit();
+    kit.parts = {part("R1", PartKind::resistor, 22, 5, "red red black gold"),
+                 part("C1", PartKind::capacitor, 220e-12, 10, "221K")};
+    const std::string alone = worthMeasuring(kit, kit.parts[1]);
+    for (const MarkReading& r : readMark("221K", PartKind::capacitor)) {
+        Part other = part("X1", PartKind::resistor, r.value, 5, "");
+        kit.parts.push_back(other);  // the same number in ohms is no reason
+    }
+    CHECK(worthMeasuring(kit, kit.parts[1]) == alone);
+}

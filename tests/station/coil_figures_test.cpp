@@ -90,7 +90,7 @@ TEST_CASE("the reels in the drawers are held against the cut list", "[reel]") {
         return line;
     };
     const auto use = reelUse(list, {of("enamelled wire 28AWG, 12 m"), of("wire, 26 AWG 2m"), of("wire 24AWG"),
-                                    of("hookup, 0.5 mm 9 m"), of("28AWG 7 m")});
+                                    of("hookup, 0.5 mm 9 m"), of("28AWG 7 m"), of("28AWG cable, 70 m")});
     REQUIRE(use.size() == 3);
     for (const ReelUse& u : use) {
         if (u.wire == "28AWG") CHECK(u.atHand == 12);
@@ -165,4 +165,17 @@ TEST_CASE("a core has to carry the power where its coil does", "[coil figures]")
     Kit silent = kit;
     silent.ratings.power = 0;
     CHECK(dutyOf(silent, *silent.coil("L2")).volts == 0);
+}
+
+TEST_CASE("turns lie on the ring wire against wire", "[coil figures]") {
+    // Source: so many as fit go once round. A winding without pads lies from 210° on, to its share of 330°.
+    Kit kit = practiceKit().kit;
+    Coil coil = *kit.coil("L1");
+    coil.windings.resize(1);
+    coil.windings[0].start.reset();
+    coil.windings[0].finish.reset();
+    coil.windings[0].turns = turnsThatFit(coil.core, coil.wire) / 2;
+    CHECK_FALSE(layOf(kit, coil).front().crowded);
+    coil.windings[0].turns = turnsThatFit(coil.core, coil.wire) + 1;
+    CHECK(layOf(kit, coil).front().crowded);
 }

@@ -408,6 +408,8 @@ TEST_CASE("what is far from anything expected is asked about once") {
     CHECK(asked(Subject::supply(), 125, Unit::volt) != "");
     CHECK(asked(Subject::frequency(), 21060, Unit::hertz) != "");
     CHECK(asked(readSubject("nothing:x"), 1e30, Unit::none) == "");
+    CHECK(expectedOf(kit(), {0, Subject::check("rail5"), 0, Unit::volt, 0, 0, "", 0}).value ==
+          Approx((kit().check("rail5")->limits.low + kit().check("rail5")->limits.high) / 2));
     // A counter is asked about beyond half the least and twice the most.
     Kit own = kit();
     Check count{"count", "Count", "TP1", Unit::hertz, {4e6, 6e6}};

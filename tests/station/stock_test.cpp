@@ -101,3 +101,15 @@ TEST_CASE("what is typed of an unknown ring, and the cores that lie in the drawe
     REQUIRE(here.size() == 4);  // T50-2 in a drawer is not T50-26
     for (const MagneticCore& core : here) CHECK(core.designation.find('-') != std::string::npos);
 }
+
+TEST_CASE("only the promise for this very line of this very kit counts as its own") {
+    StockLine line;
+    line.id = 7;
+    line.count = 10;
+    const std::vector<Promise> promises{{7, 1, "R1", 2}, {7, 1, "R2", 3}, {7, 2, "R1", 4}, {8, 1, "R1", 5}};
+    CHECK(freeFor(line, promises, 1, "R1") == 10 - 3 - 4);
+    CHECK(freeFor(line, promises, 2, "R1") == 10 - 2 - 3);
+    CHECK(freeFor(line, promises, 3, "R1") == 1);
+    line.count = 5;
+    CHECK(freeFor(line, promises, 3, "R1") == 0);  // promised more than there is: none, not fewer
+}
