@@ -21,7 +21,7 @@ const std::vector<KeyLine>& windowKeys() {
         {QStringLiteral("Z"), QStringLiteral("take the last action back")},
         {QStringLiteral("Shift+Z"), QStringLiteral("do it again")},
         {QStringLiteral("B"), QStringLiteral("instruments out or in")},
-        {QStringLiteral("F8 F9"), QStringLiteral("drawers, meters; Esc comes back")},
+        {QStringLiteral("F8 F9 F10"), QStringLiteral("drawers, meters, history; Esc comes back")},
         {QStringLiteral("Ctrl+P"), QStringLiteral("start the practice bench")},
         {QStringLiteral("Ctrl+N"), QStringLiteral("another kit or build")},
         {QStringLiteral("F11"), QStringLiteral("only the big thing, doubled")},

@@ -83,6 +83,7 @@ int takePictures(Window& window, const QString& folder) {
                  {"trimmer", "T1", ""},
                  {"figures", "L1", ""},
                  {"sitting", "", ""},
+                 {"history", "", ""},
                  {"inspection", "", ""},
                  {"list", "", "pilot-lamp.list.txt"},
                  {"delivery", "", "lantern-15.packing.csv"},

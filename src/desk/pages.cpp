@@ -6,6 +6,7 @@
 #include "desk/board/sitting_page.h"
 #include "desk/drawers/drawers_page.h"
 #include "desk/first_light/first_light_page.h"
+#include "desk/history/history_page.h"
 #include "desk/list/delivery_page.h"
 #include "desk/list/list_page.h"
 #include "desk/meters/meters_page.h"
@@ -44,6 +45,7 @@ const std::vector<PageRow>& pageRows() {
                                            {"start", "", Where::start, "", make<StartPage>},
                                            {"drawers", "F8", Where::beside, "", make<DrawersPage>},
                                            {"meters", "F9", Where::beside, "", make<MetersPage>},
+                                           {"history", "F10", Where::beside, "", make<HistoryPage>},
                                            {"which-part", "", Where::beside, "parts-in", make<WhichPartPage>},
                                            {"remedy", "", Where::beside, "parts-in", make<RemedyPage>},
                                            {"list", "", Where::beside, "", make<ListPage>},

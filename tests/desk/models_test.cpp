@@ -2,6 +2,7 @@
 
 #include "desk/board/board_model.h"
 #include "desk/first_light/first_light_model.h"
+#include "desk/history/history_model.h"
 #include "desk/list/list_model.h"
 #include "desk/parts_in/parts_in_model.h"
 #include "desk/proof/proof_model.h"
@@ -395,4 +396,26 @@ TEST_CASE("the report tells of holds passed knowingly and of what the loupe foun
     CHECK(html.contains(QStringLiteral("<b>open</b>")));
     CHECK_FALSE(makeReport({kit(), Build{}, shippedTables().profile("")}, 5000)
                     .html.contains(QStringLiteral("loupe")));
+}
+
+TEST_CASE("history is filtered by part, station and day, as one types") {
+    Build build;
+    build.started = 1700000000;
+    read(build, Subject::part("R1"), 10e3, Unit::ohm);
+    read(build, Subject::part("C11"), 18e-12, Unit::farad);
+    read(build, Subject::coil("T1"), 1.4e-6, Unit::henry);
+    build.readings[2].at = 1764150000;  // 26 November 2025
+    const auto rows = [&](const char* words) {
+        return historyView({kit(), build}, QString::fromUtf8(words)).rows.size();
+    };
+    CHECK(rows("") == 4);
+    CHECK(rows("r1") == 1);
+    CHECK(rows("winding") == 1);
+    CHECK(rows("WINDING t1") == 1);
+    CHECK(rows("winding r1") == 0);
+    CHECK(rows("2025-11") == 1);
+    CHECK(rows("nov 2025") == 1);
+    CHECK(rows("11") == 0);  // not the end of C11
+    CHECK(rows("nothing of the kind") == 0);
+    CHECK(historyView({kit(), build}, QString()).rows.front().line.what.find("T1") == 0);
 }

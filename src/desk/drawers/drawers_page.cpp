@@ -5,6 +5,7 @@
 
 #include "desk/pieces/big_number.h"
 #include "desk/pieces/card.h"
+#include "desk/pieces/find_field.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
 #include "formats/files.h"
@@ -17,17 +18,13 @@ namespace ombrek {
 
 DrawersPage::DrawersPage(Session& session)
     : Page(session, QStringLiteral("Drawers")),
-      find_(new QLineEdit),
+      find_(new FindField(QStringLiteral("Find in the drawers"), QStringLiteral("10n..47n 50V"))),
       number_(new BigNumber(60)),
       what_(textLabel(17)),
       found_(textLabel(14, false, "soft")),
       list_(new StateList),
       line_(new Card),
       help_(new Card) {
-    find_->setFont(benchFont(22));
-    find_->setPlaceholderText(QStringLiteral("10n..47n 50V"));
-    find_->setAccessibleName(QStringLiteral("Find in the drawers"));
-    find_->installEventFilter(this);
     big()->addWidget(find_);
     big()->addWidget(found_);
     auto* sheet = new Card;
@@ -44,6 +41,7 @@ DrawersPage::DrawersPage(Session& session)
         "kit is not offered to another."));
     side()->addWidget(help_, 1);
     addKeys();
+    connect(find_, &FindField::left, this, [this] { setFocus(); });
     connect(find_, &QLineEdit::textChanged, this, [this] { search(); });
     connect(list_, &StateList::picked, this, [this](int row) {
         at_ = row;
@@ -239,26 +237,6 @@ void DrawersPage::keyPressEvent(QKeyEvent* event) {
         return;
     }
     Page::keyPressEvent(event);
-}
-
-/// In the field, Enter, Esc and Down go back to the keys; what was typed stays.
-bool DrawersPage::eventFilter(QObject* watched, QEvent* event) {
-    if (watched == find_ && event->type() == QEvent::ShortcutOverride) {
-        const auto* key = static_cast<QKeyEvent*>(event);
-        const bool own = !key->text().isEmpty() || key->key() == Qt::Key_Down;
-        if (own && !(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier))) {
-            event->accept();
-            return true;
-        }
-    }
-    if (watched == find_ && event->type() == QEvent::KeyPress) {
-        const int key = static_cast<QKeyEvent*>(event)->key();
-        if (key == Qt::Key_Escape || key == Qt::Key_Return || key == Qt::Key_Enter || key == Qt::Key_Down) {
-            setFocus();
-            return true;
-        }
-    }
-    return Page::eventFilter(watched, event);
 }
 
 }  // namespace ombrek

@@ -6,6 +6,7 @@ namespace ombrek {
 
 class BigNumber;
 class Card;
+class FindField;
 class StateList;
 
 /// The builder's own stock: found as one types, by value, range, rating and words.
@@ -15,13 +16,12 @@ class DrawersPage : public Page {
     explicit DrawersPage(Session& session);
     void begin(const QString& about) override;
     void refresh() override;
-    QLineEdit& field() { return *find_; }
+    FindField& field() { return *find_; }
     /// Lines that fit what is typed, as indices into the drawers.
     const std::vector<std::size_t>& shown() const { return rows_; }
 
  protected:
     void keyPressEvent(QKeyEvent* event) override;
-    bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
     void addKeys();
@@ -40,7 +40,7 @@ class DrawersPage : public Page {
     std::vector<Promise> promises_;
     std::vector<std::size_t> rows_;
     int at_ = 0;
-    QLineEdit* find_;
+    FindField* find_;
     BigNumber* number_;
     QLabel *what_, *found_;
     StateList* list_;

@@ -1,0 +1,117 @@
+#include "station/history.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+#include "core/quantity/shown.h"
+#include "station/inspection.h"
+#include "station/key_down.h"
+#include "station/rests_on.h"
+#include "station/subjects.h"
+
+namespace ombrek {
+namespace {
+
+/// The station at which something is read.
+std::string stationOf(Subject::Kind kind) {
+    switch (kind) {
+        case Subject::Kind::part:
+        case Subject::Kind::loose:
+            return "Parts in";
+        case Subject::Kind::coil:
+            return "Winding";
+        case Subject::Kind::step:
+            return "Board";
+        case Subject::Kind::check:
+            return "First light";
+        case Subject::Kind::adjustment:
+            return "Tune";
+        case Subject::Kind::supply:
+        case Subject::Kind::power:
+        case Subject::Kind::frequency:
+        case Subject::Kind::harmonic:
+            return "Proof";
+        default:
+            return "";
+    }
+}
+
+std::string readingText(const Reading& r) {
+    std::string out = "read " + shownText({r.value, r.beyond}, r.unit);
+    if (r.subject.is(Subject::Kind::adjustment))
+        out += " at " + personNumber(std::round(r.setting * 100)) + "\u202f%";
+    if (!r.method.empty()) out += ", " + r.method;
+    return out;
+}
+
+void addReadings(const Judged& judged, std::vector<HistoryLine>& out) {
+    std::map<Subject, std::set<std::int64_t>> holding;  // ids, by subject
+    for (const Reading& r : judged.build().readings) {
+        const auto [held, fresh] = holding.try_emplace(r.subject);
+        if (fresh) {
+            for (const Reading& s : standing(judged.kit(), judged.build(), r.subject))
+                held->second.insert(s.id);
+        }
+        const bool retired = !held->second.contains(r.id);
+        const bool newest = !retired && r.id == *held->second.rbegin();
+        out.push_back({r.at, stationOf(r.subject.kind), titleOf(judged.kit(), r.subject), readingText(r),
+                       newest ? evidenceOf(r.subject, judged).state : VerdictState::notDone, retired});
+    }
+}
+
+void addBoard(const Judged& judged, std::vector<HistoryLine>& out) {
+    const Build& build = judged.build();
+    const auto title = [&](const std::string& id) {
+        const Step* step = judged.kit().step(id);
+        return step != nullptr ? step->title : id;
+    };
+    for (const auto& [id, record] : build.steps) {
+        out.push_back({record.at, "Board", title(id),
+                       record.knowingly ? "passed knowingly: " + record.reason : "done",
+                       record.knowingly ? VerdictState::doubtful : VerdictState::pass, false});
+    }
+    for (const Finding& f : build.findings) {
+        out.push_back(
+            {f.found, "Board", f.ref, "found: " + std::string(word(f.what)), VerdictState::fail, false});
+        if (f.closed != 0)
+            out.push_back({f.closed, "Board", f.ref, "mended: " + std::string(word(f.what)),
+                           VerdictState::pass, false});
+    }
+    for (const PhotoLine& photo : build.photos)
+        out.push_back({photo.at, "Board", title(photo.step),
+                       photo.after ? "photograph, after" : "photograph, before", VerdictState::notDone,
+                       false});
+}
+
+void addGates(const Judged& judged, std::vector<HistoryLine>& out) {
+    const auto& gates = judged.readiness().gates;
+    for (const auto& [id, record] : judged.build().gates) {
+        const auto gate =
+            std::find_if(gates.begin(), gates.end(), [&, id = id](const Gate& g) { return g.id == id; });
+        const bool load = id == kLoadOn, licence = id == "licence";
+        const std::string what = load ? "Dummy load" : gate != gates.end() ? gate->name : id;
+        out.push_back({record.at, load ? "Proof" : "Sign-off", what,
+                       load      ? "on, the builder's word"
+                       : licence ? "confirmed by the builder"
+                                 : "passed knowingly: " + record.reason,
+                       load || licence ? VerdictState::pass : VerdictState::doubtful, false});
+    }
+}
+
+}  // namespace
+
+std::vector<HistoryLine> history(const Judged& judged) {
+    std::vector<HistoryLine> out;
+    const Build& build = judged.build();
+    out.push_back({build.started, "", judged.kit().name, "begun", VerdictState::notDone, false});
+    addReadings(judged, out);
+    addBoard(judged, out);
+    addGates(judged, out);
+    std::stable_sort(out.begin(), out.end(),
+                     [](const HistoryLine& a, const HistoryLine& b) { return a.at < b.at; });
+    std::reverse(out.begin(), out.end());
+    return out;
+}
+
+}  // namespace ombrek
