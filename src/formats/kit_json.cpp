@@ -144,6 +144,9 @@ Check readCheck(JsonFields& fields) {
     check.gate = fields.flag("gate", false);
     check.caution = fields.text("caution", "");
     check.suspects = fields.text("suspects", "");
+    check.bridge = fields.text("bridge", "");
+    if (!check.bridge.empty() && check.unit != Unit::ampere)
+        fields.fault("bridge", "Only a current is measured across a gap that is bridged afterwards.");
     fields.finish();
     return check;
 }

@@ -7,13 +7,30 @@ namespace ombrek {
 Verdict checkVerdict(const Check& check, const Build& build) {
     const Reading* reading = build.last(Subject::check(check.id));
     if (reading == nullptr) return {};
-    return judgeReading(*reading, check.limits, build.rule, check.unit);
+    Verdict out = judgeReading(*reading, check.limits, build.rule, check.unit);
+    if (gapOpen(check, build)) {
+        out.state = VerdictState::doubtful;
+        out.sentence += " The gap is still to be closed: " + check.bridge + ".";
+    }
+    return out;
+}
+
+std::string bridgeGate(const Check& check) { return "bridge:" + check.id; }
+
+bool gapOpen(const Check& check, const Build& build) {
+    const Reading* reading = build.last(Subject::check(check.id));
+    if (check.bridge.empty() || reading == nullptr) return false;
+    if (judgeReading(*reading, check.limits, build.rule, check.unit).state != VerdictState::pass)
+        return false;
+    const auto closed = build.gates.find(bridgeGate(check));
+    return closed == build.gates.end() || closed->second.at < reading->at;
 }
 
 const Check* nextCheck(const Kit& kit, const Build& build) {
     const Check* untouched = nullptr;
     for (const Check& check : kit.checks) {
         const VerdictState state = checkVerdict(check, build).state;
+        if (gapOpen(check, build)) return &check;
         if (check.gate && state != VerdictState::pass && state != VerdictState::notDone) return &check;
         if (state == VerdictState::notDone && untouched == nullptr) untouched = &check;
     }

@@ -8,6 +8,12 @@ namespace ombrek {
 /// The last reading of a check against its limits, with the meter's error.
 Verdict checkVerdict(const Check& check, const Build& build);
 
+/// Whether the current through a gap was read and is right, and the builder has not said since that the gap
+/// is closed: until then the check does not pass.
+bool gapOpen(const Check& check, const Build& build);
+/// Under which name the builder's word for it is kept among the gates.
+std::string bridgeGate(const Check& check);
+
 /// The next check to make: a gate that was read and does not pass, else the first that was not read, else the
 /// first that was read and does not pass; null when every check passes.
 const Check* nextCheck(const Kit& kit, const Build& build);

@@ -87,6 +87,11 @@ void addBoard(const Judged& judged, std::vector<HistoryLine>& out) {
 void addGates(const Judged& judged, std::vector<HistoryLine>& out) {
     const auto& gates = judged.readiness().gates;
     for (const auto& [id, record] : judged.build().gates) {
+        if (const Check* check = id.starts_with("bridge:") ? judged.kit().check(id.substr(7)) : nullptr) {
+            out.push_back({record.at, "First light", check->title, "gap closed: " + check->bridge,
+                           VerdictState::pass, false});
+            continue;
+        }
         const auto gate =
             std::find_if(gates.begin(), gates.end(), [&, id = id](const Gate& g) { return g.id == id; });
         const bool load = id == kLoadOn, licence = id == "licence";

@@ -402,3 +402,23 @@ TEST_CASE("every act of every page has an id of its own, a key and words") {
         }
     }
 }
+
+TEST_CASE("a current through a gap: read it, bridge the gap, Enter says so, and Z takes it back") {
+    const std::string kit =
+        R"({"format":"ombrek-kit","version":1,"id":"gap","name":"Gap","parts":[{"ref":"R1","kind":"resistor",
+        "value":"47","tolerance":5}],"checks":[{"id":"gap","do":"Receiver's current","at":"across JP2",
+        "quantity":"current","low":"5m","high":"20m","gate":true,"bridge":"JP2"},
+        {"id":"rail","do":"5 V rail","at":"U2","quantity":"voltage","low":"4.8","high":"5.2"}]})";
+    Desk desk([&](const std::filesystem::path& file) {
+        auto book = Book::open(file);
+        REQUIRE((*book)->startBuild("Gap", kit));
+    });
+    desk.window().goTo(3);
+    desk.type(QStringLiteral("10m"));
+    desk.key(Qt::Key_Return);
+    CHECK(desk.now() == QStringLiteral("Close the gap: JP2."));
+    desk.key(Qt::Key_Return);
+    CHECK(desk.now().startsWith(QStringLiteral("5 V rail")));
+    desk.key(Qt::Key_Z);
+    CHECK(desk.now() == QStringLiteral("Close the gap: JP2."));
+}

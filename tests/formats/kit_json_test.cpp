@@ -158,6 +158,7 @@ TEST_CASE("each kind of fault in a kit is told at its path") {
         {"/steps/1/hold/needs/0", "nonsense", "/steps/1/hold/needs"},
         {"/look_aheads/0/from", "zz", "/look_aheads/0/from"},
         {"/checks/0/quantity", "warmth", "/checks/0/quantity"},
+        {"/checks/0/bridge", "JP1", "/checks/0/bridge"},  // a voltage has no gap
         {"/checks/0/low", "6", "/checks/0/low"},
         {"/checks/0/gate", "yes", "/checks/0/gate"},
         {"/adjustments/0/kind", "wiggle", "/adjustments/0/kind"},

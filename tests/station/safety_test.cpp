@@ -438,3 +438,32 @@ TEST_CASE("twisted wires are one bundle: a pass counts for all, and they lie in 
     CHECK(lay[1].sweep == lay[2].sweep);
     CHECK(lay[0].start != lay[1].start);
 }
+
+TEST_CASE("a current through a gap holds the work until the gap is said to be closed", "[safety]") {
+    Kit own = kit();
+    own.checks = {
+        {"gap", "Receiver's current", "across JP2", Unit::ampere, {5e-3, 20e-3}, true, "", "", "JP2"},
+        {"rail", "5 V rail", "U2", Unit::volt, {4.8, 5.2}, true, "", "", ""}};
+    const Check &gap = own.checks[0], &rail = own.checks[1];
+    Build build;
+    CHECK_FALSE(gapOpen(gap, build));
+    read(build, Subject::check("gap"), 50e-3, Unit::ampere);  // too much: nothing is bridged over a fault
+    CHECK_FALSE(gapOpen(gap, build));
+    CHECK(checkVerdict(gap, build).state == VerdictState::fail);
+    read(build, Subject::check("gap"), 10e-3, Unit::ampere);
+    build.readings.back().at = 100;
+    CHECK(gapOpen(gap, build));
+    CHECK(checkVerdict(gap, build).state == VerdictState::doubtful);
+    CHECK(checkVerdict(gap, build).sentence.find("JP2") != std::string::npos);
+    CHECK(nextCheck(own, build) == &gap);
+    CHECK(barredBy(own, rail, build) == &gap);
+    build.gates[bridgeGate(gap)] = {"closed", 130};
+    CHECK(checkVerdict(gap, build).state == VerdictState::pass);
+    CHECK(nextCheck(own, build) == &rail);
+    CHECK(barredBy(own, rail, build) == nullptr);
+    read(build, Subject::check("gap"), 11e-3,
+         Unit::ampere);  // opened and read again: it is to be closed again
+    build.readings.back().at = 200;
+    CHECK(gapOpen(gap, build));
+    CHECK_FALSE(readiness({own, build, profile()}).fit());
+}

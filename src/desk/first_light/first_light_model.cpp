@@ -30,6 +30,11 @@ void say(FirstLightView& v) {
                 (v.bar->suspects.empty() ? "the joints around it" : v.bar->suspects) + ".";
         return;
     }
+    if (v.bridge) {
+        v.now = "Close the gap: " + check.bridge + ".";
+        v.why = "The current is right. Power off, bridge it; Enter when it is closed. What follows needs it.";
+        return;
+    }
     v.now = check.title + ": " + limitsText(check.limits, check.unit) + ".";
     v.why = verb(check.unit) + (check.at.empty() ? "the point named" : check.at) + ".";
     if (v.verdict.state == VerdictState::fail)
@@ -55,6 +60,7 @@ FirstLightView firstLightView(const Kit& kit, const Build& build, const std::str
         v.bar = barredBy(kit, *v.check, build);
     }
     v.verdict = checkVerdict(*v.check, build);
+    v.bridge = v.bar == nullptr && gapOpen(*v.check, build);
     v.verdict.limits = v.check->limits;
     v.verdict.unit = v.check->unit;
     v.nominal =
@@ -67,7 +73,7 @@ FirstLightView firstLightView(const Kit& kit, const Build& build, const std::str
     const bool all = std::none_of(v.lines.begin(), v.lines.end(), [](const FirstLightView::Line& line) {
         return line.verdict.state == VerdictState::notDone;
     });
-    if (chosen.empty() && all && v.bar == nullptr)
+    if (chosen.empty() && all && v.bar == nullptr && !v.bridge)
         v.now = "Every check is made, " + std::to_string(wrong) + (wrong == 1 ? " does" : " do") +
                 " not pass: " + v.check->title + ", " + limitsText(v.check->limits, v.check->unit) + ".";
     const auto senses = sensesToLookAt(kit, build).size();

@@ -15,6 +15,7 @@ struct FirstLightView {
     std::string now, why;
     Verdict verdict;  ///< of the check in hand; its limits and unit always
     double nominal = 0;
+    bool bridge = false;  ///< its current is right: Enter says that the gap is closed
     struct Line {
         const Check* check = nullptr;
         Verdict verdict;

@@ -60,6 +60,10 @@ void FirstLightPage::take() {
                      VerdictState::fail);
         return;
     }
+    if (v.bridge) {
+        session_.keep(session_.book().passGate(bridgeGate(*v.check), "closed"));
+        return;
+    }
     if (const LoadAsk load = loadFor(*v.check); !load.clear()) {
         if (load.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
         return;
