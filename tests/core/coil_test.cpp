@@ -2,6 +2,7 @@
 #include <numbers>
 #include <stdexcept>
 
+#include "core/coil/air_core.h"
 #include "core/coil/tank.h"
 #include "core/coil/trim.h"
 #include "core/coil/winding.h"
@@ -271,5 +272,15 @@ TEST_CASE("cover refuses nonsense") {
         CHECK(cover.state == VerdictState::cannotTell);
         CHECK_FALSE(cover.sentence.empty());
         CHECK(turnsChange(cover, 5) == 0);
+    }
+}
+
+TEST_CASE("at any inductance the turns of an air-core coil are the nearest") {
+    for (double l = 20e-9; l < 3e-6; l *= 1.07) {
+        const double radius = 4e-3, pitch = 0.6e-3;
+        const auto off = [&](int n) { return std::fabs(airCoreInductance(radius, n * pitch, n) - l); };
+        const int turns = airCoreTurns(radius, pitch, l);
+        CHECK(off(turns) <= off(turns + 1));
+        if (turns > 1) CHECK(off(turns) <= off(turns - 1));
     }
 }

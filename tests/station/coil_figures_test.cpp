@@ -90,7 +90,7 @@ TEST_CASE("the reels in the drawers are held against the cut list", "[reel]") {
         return line;
     };
     const auto use = reelUse(list, {of("enamelled wire 28AWG, 12 m"), of("wire, 26 AWG 2m"), of("wire 24AWG"),
-                                    of("hookup, 0.5 mm 9 m"), of("28AWG 7 m"), of("28AWG cable, 70 m")});
+                                    of("hookup, 0.5 mm 9 m"), of("28AWG 7 m"), of("28AWG cable, 70 m"), of("choke wired with 28AWG, 3 m")});
     REQUIRE(use.size() == 3);
     for (const ReelUse& u : use) {
         if (u.wire == "28AWG") CHECK(u.atHand == 12);
