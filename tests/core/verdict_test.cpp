@@ -145,3 +145,10 @@ TEST_CASE("each state has its own word") {
     for (int i = 0; i < 5; ++i) words.insert(word(static_cast<VerdictState>(i)));
     CHECK(words.size() == 5);
 }
+
+TEST_CASE("limits are written with as many figures as tell them apart, four to nine") {
+    CHECK(figuresFor({0.5, 1.5}) == 4);
+    CHECK(figuresFor({15.997e6, 16.003e6}) == 6);  // 3 kHz of 16 MHz
+    CHECK(figuresFor({1e9 - 1, 1e9 + 1}) == 9);
+    CHECK(figuresFor({5, INFINITY}) == 4);
+}

@@ -90,7 +90,8 @@ TEST_CASE("the reels in the drawers are held against the cut list", "[reel]") {
         return line;
     };
     const auto use = reelUse(list, {of("enamelled wire 28AWG, 12 m"), of("wire, 26 AWG 2m"), of("wire 24AWG"),
-                                    of("hookup, 0.5 mm 9 m"), of("28AWG 7 m"), of("28AWG cable, 70 m"), of("choke wired with 28AWG, 3 m")});
+                                    of("hookup, 0.5 mm 9 m"), of("28AWG 7 m"), of("28AWG cable, 70 m"),
+                                    of("choke wired with 28AWG, 3 m")});
     REQUIRE(use.size() == 3);
     for (const ReelUse& u : use) {
         if (u.wire == "28AWG") CHECK(u.atHand == 12);
@@ -178,4 +179,15 @@ TEST_CASE("turns lie on the ring wire against wire", "[coil figures]") {
     CHECK_FALSE(layOf(kit, coil).front().crowded);
     coil.windings[0].turns = turnsThatFit(coil.core, coil.wire) + 1;
     CHECK(layOf(kit, coil).front().crowded);
+}
+
+TEST_CASE("a coil's figures begin with what the kit says of it", "[coil figures]") {
+    const Kit& kit = practiceKit().kit;
+    const Coil& tuned = *kit.coil("T1");
+    CHECK(ideaOf(kit, tuned).frequency == Approx(std::sqrt(tuned.tune->low * tuned.tune->high)));
+    const Coil& filter = *kit.coil("L2");
+    CHECK(ideaOf(kit, filter).frequency == kit.ratings.frequency);
+    CHECK(ideaOf(kit, filter).ohms == kit.ratings.ohms);
+    CHECK(ideaOf(kit, filter).power == kit.ratings.power);
+    CHECK(ideaOf(kit, filter).turns == filter.windings.front().turns);
 }

@@ -467,3 +467,27 @@ TEST_CASE("a current through a gap holds the work until the gap is said to be cl
     CHECK(gapOpen(gap, build));
     CHECK_FALSE(readiness({own, build, profile()}).fit());
 }
+
+TEST_CASE("adjustments are neighbours by what is turned or by their coil, not by having none", "[safety]") {
+    Kit own;
+    const auto adjustment = [](const char* id, const char* adjuster, const char* coil) {
+        Adjustment a;
+        a.id = id;
+        a.adjuster = adjuster;
+        a.coil = coil;
+        return a;
+    };
+    own.adjustments = {adjustment("a", "C1", "L1"), adjustment("b", "C1", ""), adjustment("c", "C2", "L1"),
+                       adjustment("d", "C3", ""), adjustment("e", "C4", "")};
+    const auto on = [&](const char* id, const char* other) {
+        const auto all = restsOn(own, Subject::adjustment(id));
+        return std::find(all.begin(), all.end(), Subject::adjustment(other)) != all.end();
+    };
+    CHECK(on("a", "b"));
+    CHECK(on("b", "a"));
+    CHECK(on("a", "c"));
+    CHECK_FALSE(on("b", "c"));
+    CHECK_FALSE(on("d", "e"));
+    CHECK_FALSE(on("a", "d"));
+    CHECK_FALSE(on("a", "a"));
+}

@@ -175,3 +175,19 @@ TEST_CASE("packages by their words, their kind, and the kit's own size", "[packa
     CHECK(packageOf(part).mark == Package::Mark::band);
     CHECK(packageOf(part).heatShy);
 }
+
+TEST_CASE("a part without a size is drawn as its kind usually is", "[package]") {
+    // Common practice, leaded parts [mm]: body lengths and widths of small ones.
+    const auto size = [](PartKind kind) {
+        Part part;
+        part.kind = kind;
+        const Package package = packageOf(part);
+        return std::pair(package.width, package.height);
+    };
+    CHECK(size(PartKind::resistor) == std::pair(6.5, 2.4));
+    CHECK(size(PartKind::inductor) == std::pair(7.0, 3.0));
+    CHECK(size(PartKind::diode) == std::pair(4.2, 2.0));
+    CHECK(size(PartKind::crystal) == std::pair(11.2, 4.8));
+    CHECK(size(PartKind::coil) == std::pair(11.0, 11.0));
+    CHECK(size(PartKind::other) == std::pair(8.0, 8.0));
+}
