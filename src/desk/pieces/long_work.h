@@ -22,7 +22,9 @@ class LongWork : public QObject {
     using QObject::QObject;
     ~LongWork() override {
         stop();
-        if (thread_) thread_->wait();
+        if (thread_ == nullptr) return;
+        thread_->wait();
+        delete thread_;  // its end is not delivered any more
     }
 
     bool running() const { return thread_ != nullptr; }
