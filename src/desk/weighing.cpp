@@ -14,6 +14,7 @@ bool stillTold(const BagStory& story, std::int64_t of, const Build& build) {
 
 void Weighing::weigh(const Judged& judged) {
     ++asked_;
+    kit_ = {};  // nothing is weighed next, unless it is said below
     const Build& build = judged.build();
     if (judged.kit().parts.size() <= kSmall) return;
     if (!stillTold(story_, of_, build)) {  // the first time: it has to be known at once
@@ -33,7 +34,10 @@ void Weighing::start() {
     work_.start<BagStory>(
         [kit = kit_, build = build_](const LongWork::Progress&) { return bagStory(kit, build); },
         [this, of = build_.id, asked = asked_](BagStory story) {
-            if (asked != asked_) return start();  // there were changes since
+            if (asked != asked_) {  // there were changes since; perhaps another kit is in hand
+                if (!kit_.parts.empty()) start();
+                return;
+            }
             story_ = std::move(story);
             of_ = of;
             emit weighed();

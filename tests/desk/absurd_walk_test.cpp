@@ -189,3 +189,13 @@ TEST_CASE("a large bag is weighed beside the window, and the story comes when it
     CHECK(judged().story().troubles.size() == 2);
     CHECK(judged().story().troubles.size() == bagStory(desk.kit(), desk.build()).troubles.size());
 }
+
+TEST_CASE("another kit taken in hand while a large bag is weighed is not told that bag's story") {
+    Desk desk(begun(kitOf(manyParts(1100))));
+    const auto judged = [&]() -> const Judged& { return desk.session().judged(); };
+    desk.session().type({0, Subject::part("R2"), 0, Unit::ohm, 0, 0, "", 0}, QStringLiteral("33k"));
+    CHECK(judged().story().weighing);
+    REQUIRE(desk.session().keep(desk.session().book().startBuild("Small", kitOf(kOnePart))));
+    CHECK_FALSE(judged().story().weighing);
+    CHECK_FALSE(QTest::qWaitFor([&] { return !judged().story().troubles.empty(); }, 3000));
+}
