@@ -146,8 +146,14 @@ std::filesystem::path measuredBook(const std::filesystem::path& folder, const st
     for (const Part& part : kit.parts) {
         if (!part.measurable() || kept == readings) continue;
         const double off = 1 + part.tolerance / 300 * ((kept * 37 % 11) - 5) / 5;
-        (void)book->takeReading({0, Subject::part(part.ref), part.nominal * off, part.unit,
-                                 part.nominal * 0.005, 0, "typed", kept++});
+        (void)book->takeReading({0,
+                                 Subject::part(part.ref),
+                                 part.nominal * off,
+                                 part.unit,
+                                 part.nominal * 0.005,
+                                 {},
+                                 "typed",
+                                 kept++});
     }
     std::printf("5,000 parts, %d readings\n", kept);
     return file;
@@ -184,7 +190,7 @@ void largeKit(const Tables& tables, const std::filesystem::path& file) {
         if (!part->measurable() || session.build().last(Subject::part(part->ref)) != nullptr) continue;
         QElapsedTimer timer;
         timer.start();
-        session.type({0, Subject::part(part->ref), 0, part->unit, 0, 0, "", 0},
+        session.type({0, Subject::part(part->ref), 0, part->unit, 0, {}, "", 0},
                      QString::number(part->nominal, 'g', 4));
         window.grab();
         readings.ms.push_back(double(timer.nsecsElapsed()) / 1e6);

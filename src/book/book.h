@@ -5,7 +5,9 @@
 #include <functional>
 #include <memory>
 #include <optional>
+#include <set>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/quantity/problem.h"
@@ -68,7 +70,11 @@ class Book {
     Result<void> chooseRule(VerdictRule rule);
     Result<void> chooseProfile(const std::string& profile);
 
+    /// Now; its own time is not asked.
     Result<void> takeReading(const Reading& reading);
+    /// A part or a coil was mended: what was read of it, and of all that rests on it, is to be measured
+    /// again.
+    Result<void> repaired(const Repair& repair);
     Result<void> markPart(const std::string& ref, PartMark mark) { return markParts({ref}, mark); }
 
     // Parts in (book_parts.cpp)
@@ -83,8 +89,8 @@ class Book {
     Result<void> dropLoose(std::int64_t id);
     /// A loose part has found its line: its reading and mark become the line's.
     Result<void> settleLoose(std::int64_t id, const std::string& ref, Unit unit);
-    /// A part taken for one line belongs to another: its readings and mark move there. What lay in that place
-    /// till now loses its line and becomes a loose part.
+    /// A part taken for one line belongs to another: what was read of it counts there, and no more where it
+    /// was. What lay in that place till now loses its line and becomes a loose part.
     Result<void> movePart(const std::string& from, const std::string& to, PartKind kind);
     Result<void> decide(const std::string& ref, const Remedy& remedy) { return decideAll({ref}, remedy); }
     Result<void> decideAll(const std::vector<std::string>& refs, const Remedy& remedy);
@@ -188,8 +194,25 @@ class Book {
     /// The name of what undo would take back; empty if nothing.
     std::string undoName() const;
 
+    /// The oldest action that can still be taken back, after all later ones; nothing when there is none.
+    struct Undoable {
+        std::string name;
+        std::int64_t at = 0;  ///< seconds since 1970, UTC
+    };
+    std::optional<Undoable> oldestUndo() const;
+
+    /// What was written since the last notice, by the names of records.
+    struct Notice {
+        bool all = false;                                   ///< another build is in hand, or another file
+        std::set<std::string, std::less<>> changed, added;  ///< added: rows came, none was changed or left
+        bool touches(std::string_view record) const {
+            return all || changed.contains(record) || added.contains(record);
+        }
+    };
     /// Called after every change.
-    void onChange(std::function<void()> listener);
+    void onChange(std::function<void(const Notice&)> listener);
+    /// Bring a build that was read before up to date. @return false when another is in hand: read it anew
+    bool reread(Build& build, const Notice& notice) const;
 
  private:
     struct Inside;

@@ -1,34 +1,18 @@
 #include "book/inside.h"
 
 namespace ombrek {
-namespace {
-
-constexpr const char* kLookedAt =
-    "INSERT INTO looked(build, ref, how, at) VALUES(?,?,?,?) "
-    "ON CONFLICT(build, ref, how) DO UPDATE SET at=excluded.at";
-
-}  // namespace
-
 Result<void> Book::keepAside(const std::string& what, int count) {
-    return act("count of " + what, [&] {
-        inside_->run(
-            "INSERT INTO kept(build, what, count) VALUES(?,?,?) "
-            "ON CONFLICT(build, what) DO UPDATE SET count=excluded.count",
-            inside_->chosen(), what, count);
-    });
+    return act("count of " + what, [&] { inside_->put(record::kept, {what, count}); });
 }
 
 Result<void> Book::lookedAt(const std::string& ref, Look how) {
-    return act("look at " + ref, [&] {
-        inside_->run(kLookedAt, inside_->chosen(), ref, static_cast<int>(how), inside_->clock());
-    });
+    return act("look at " + ref, [&] { inside_->put(record::looked, {ref, int(how), inside_->clock()}); });
 }
 
 Result<void> Book::found(const std::string& ref, Finding::What what, Look how) {
     return act("finding at " + ref, [&] {
-        inside_->run(kLookedAt, inside_->chosen(), ref, static_cast<int>(how), inside_->clock());
-        inside_->run("INSERT INTO finding(build, ref, what, found, closed) VALUES(?,?,?,?,0)",
-                     inside_->chosen(), ref, static_cast<int>(what), inside_->clock());
+        inside_->put(record::looked, {ref, int(how), inside_->clock()});
+        inside_->put(record::finding, {0, ref, what, inside_->clock(), 0});
     });
 }
 
@@ -44,8 +28,7 @@ Result<void> Book::keepPhoto(const std::string& step, bool after, const std::str
         insert.bind(1, jpeg.data(), int(jpeg.size()));
         insert.exec();
         const std::int64_t data = inside_->db->getLastInsertRowid();
-        inside_->run("INSERT INTO photo(build, step, after, at, jpeg, data) VALUES(?,?,?,?,NULL,?)",
-                     inside_->chosen(), step, after ? 1 : 0, inside_->clock(), data);
+        inside_->put(record::photo, {{0, step, after, inside_->clock()}, data});
     });
 }
 
@@ -57,8 +40,7 @@ std::string Book::photo(std::int64_t id) const {
     return inside_->read(std::string(), [&]() -> std::string {
         SQLite::Statement query(
             *inside_->db,
-            "SELECT coalesce(photo.jpeg, photo_data.jpeg) FROM photo LEFT JOIN photo_data ON "
-            "photo_data.id=photo.data WHERE photo.id=?");
+            "SELECT photo_data.jpeg FROM photo JOIN photo_data ON photo_data.id=photo.data WHERE photo.id=?");
         query.bind(1, id);
         if (!query.executeStep()) return {};
         const auto column = query.getColumn(0);
@@ -74,8 +56,10 @@ Result<void> Book::countAway(const Sitting& pause) {
 }
 
 Result<void> Book::changeKit(const std::string& kitText, const std::string& name) {
-    return act(name,
-               [&] { inside_->run("UPDATE build SET kit_text=? WHERE id=?", kitText, inside_->chosen()); });
+    return act(name, [&] {
+        const std::int64_t kit = inside_->keepKitText(kitText);
+        inside_->changeBuild([&](auto& build) { build.kit = kit; });
+    });
 }
 
 }  // namespace ombrek

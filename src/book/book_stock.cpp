@@ -10,73 +10,30 @@
 namespace ombrek {
 namespace {
 
-constexpr const char* kNotPending =
-    " WHERE NOT EXISTS (SELECT 1 FROM pending_import WHERE stock.id BETWEEN first AND last)";
-const std::string kSelectStock =
-    std::string("SELECT id, drawer, kind, value, unit, tolerance, volts, watts, what, count FROM stock") +
-    kNotPending + " ORDER BY id";
-constexpr const char* kInsertStockAt =
-    "INSERT INTO stock(drawer, kind, value, unit, tolerance, volts, watts, what, count, id) "
-    "VALUES(?,?,?,?,?,?,?,?,?,?)";
-constexpr const char* kInsertStock =
-    "INSERT INTO stock(drawer, kind, value, unit, tolerance, volts, watts, what, count) "
-    "VALUES(?,?,?,?,?,?,?,?,?)";
+/// Rows of an import that goes on, or that was taken back, are not there for anybody.
+constexpr const char* kHidden =
+    "EXISTS (SELECT 1 FROM pending_import WHERE stock.id BETWEEN first AND last) OR "
+    "EXISTS (SELECT 1 FROM import_undone WHERE stock.id BETWEEN first AND last)";
 
 std::vector<StockLine> allStock(SQLite::Database& db) {
     std::vector<StockLine> out;
-    SQLite::Statement q(db, kSelectStock);
-    while (q.executeStep()) {
-        out.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getString(),
-                       static_cast<PartKind>(q.getColumn(2).getInt()), q.getColumn(3).getDouble(),
-                       static_cast<Unit>(q.getColumn(4).getInt()), q.getColumn(5).getDouble(),
-                       q.getColumn(6).getDouble(), q.getColumn(7).getDouble(), q.getColumn(8).getString(),
-                       q.getColumn(9).getInt()});
-    }
+    record::stock.each(
+        db, 0,
+        [&](std::int64_t id, StockLine line) {
+            line.id = id;
+            out.push_back(std::move(line));
+        },
+        -1, std::string(" AND NOT (") + kHidden + ")");
     return out;
-}
-
-void bindStock(SQLite::Statement& q, const StockLine& line) {
-    q.bind(1, line.drawer);
-    q.bind(2, static_cast<int>(line.kind));
-    q.bind(3, line.value);
-    q.bind(4, static_cast<int>(line.unit));
-    q.bind(5, line.tolerance);
-    q.bind(6, line.volts);
-    q.bind(7, line.watts);
-    q.bind(8, line.what);
-    q.bind(9, line.count);
 }
 
 void insertStock(SQLite::Database& db, const std::vector<StockLine>& lines) {
-    SQLite::Statement insert(db, kInsertStock);
+    SQLite::Statement insert(db, record::stock.writing());
     for (const StockLine& line : lines) {
-        bindStock(insert, line);
+        record::stock.bind(insert, 0, line);
         insert.exec();
         insert.reset();
     }
-}
-
-std::vector<MeterLine> ownMeters(SQLite::Database& db) {
-    std::vector<MeterLine> out;
-    SQLite::Statement q(db,
-                        "SELECT id, name, unit, low, high, percent, digits, counts, floor, zero, calibrated "
-                        "FROM meter ORDER BY unit, low");
-    while (q.executeStep()) {
-        MeterLine line;
-        line.id = q.getColumn(0).getInt64();
-        line.name = q.getColumn(1).getString();
-        line.unit = static_cast<Unit>(q.getColumn(2).getInt());
-        line.low = q.getColumn(3).getDouble();
-        if (!q.getColumn(4).isNull()) line.high = q.getColumn(4).getDouble();
-        line.percent = q.getColumn(5).getDouble();
-        line.digits = q.getColumn(6).getDouble();
-        line.counts = std::max(q.getColumn(7).getDouble(), 1.0);
-        line.floor = q.getColumn(8).getDouble();
-        line.zero = q.getColumn(9).getDouble();
-        line.calibrated = q.getColumn(10).getInt64();
-        out.push_back(std::move(line));
-    }
-    return out;
 }
 
 std::string linesWord(std::size_t count) {
@@ -92,7 +49,8 @@ std::vector<StockLine> Book::stock() const {
 std::size_t Book::stockSize() const {
     return inside_->read(std::size_t(0), [&] {
         return std::size_t(
-            inside_->db->execAndGet(std::string("SELECT count(*) FROM stock") + kNotPending).getInt64());
+            inside_->db->execAndGet(std::string("SELECT count(*) FROM stock WHERE NOT (") + kHidden + ")")
+                .getInt64());
     });
 }
 
@@ -110,10 +68,7 @@ Result<std::vector<StockLine>> Book::readStock(const std::filesystem::path& book
 std::vector<Promise> Book::promises() const {
     return inside_->read(std::vector<Promise>(), [&] {
         std::vector<Promise> out;
-        SQLite::Statement q(*inside_->db, "SELECT stock, build, ref, count FROM promise");
-        while (q.executeStep())
-            out.push_back({q.getColumn(0).getInt64(), q.getColumn(1).getInt64(), q.getColumn(2).getString(),
-                           q.getColumn(3).getInt()});
+        record::promise.each(*inside_->db, 0, [&](std::int64_t, Promise p) { out.push_back(std::move(p)); });
         return out;
     });
 }
@@ -148,14 +103,15 @@ Result<void> Book::importStock(const std::vector<StockLine>& lines, const std::f
     if (lines.empty()) return {};
     try {
         Inside aside;
+        aside.clock = inside_->clock;
         aside.db = std::make_unique<SQLite::Database>(inside_->path.string(), SQLite::OPEN_READWRITE, 5000);
         SQLite::Database& db = *aside.db;
         db.exec("PRAGMA synchronous=NORMAL");
         std::int64_t first = 0;
-        SQLite::Statement insert(db, kInsertStockAt);
+        SQLite::Statement insert(db, record::stock.writing(true));
         const auto put = [&](std::size_t i) {
-            bindStock(insert, lines[i]);
-            insert.bind(10, first + std::int64_t(i));
+            const int last = record::stock.bind(insert, 0, lines[i]);
+            insert.bind(last + 1, first + std::int64_t(i));
             insert.exec();
             insert.reset();
         };
@@ -185,8 +141,10 @@ Result<void> Book::importStock(const std::vector<StockLine>& lines, const std::f
         inTurn(*inside_, db, [&] {
             aside.forgetRedo();
             const std::int64_t action = aside.beginAction(linesWord(lines.size()), false);
+            // Taken back at once, however many: the rows are hidden, and go when the book is opened next.
             aside.run("INSERT INTO undo_step(action, sql) VALUES(?, ?)", action,
-                      "DELETE FROM stock WHERE id BETWEEN " + between());
+                      "INSERT INTO import_undone(first, last) VALUES(" + std::to_string(first) + ", " +
+                          std::to_string(first + std::int64_t(lines.size()) - 1) + ")");
             db.exec("DELETE FROM pending_import WHERE first=" + std::to_string(first));
         });
     } catch (const SQLite::Exception& error) {
@@ -197,18 +155,14 @@ Result<void> Book::importStock(const std::vector<StockLine>& lines, const std::f
 
 void Book::announce() {
     ++inside_->stockRevision;
+    inside_->notice.changed.insert("stock");
     inside_->notify();
 }
 
 Result<void> Book::changeStock(const StockLine& line) {
     return act("change of stock", [&] {
         ++inside_->stockRevision;
-        SQLite::Statement q(*inside_->db,
-                            "UPDATE stock SET drawer=?, kind=?, value=?, unit=?, tolerance=?, volts=?, "
-                            "watts=?, what=?, count=? WHERE id=?");
-        bindStock(q, line);
-        q.bind(10, line.id);
-        q.exec();
+        record::stock.change(*inside_->db, line.id, line);
     });
 }
 
@@ -225,9 +179,8 @@ Result<void> Book::promise(const std::string& ref, const std::vector<std::int64_
     return act("promise for " + ref, [&] {
         inside_->run("DELETE FROM promise WHERE build=? AND ref=?", inside_->chosen(), ref);
         for (const std::int64_t id : stock)
-            inside_->run("INSERT INTO promise(stock, build, ref, count) VALUES(?,?,?,1)", id,
-                         inside_->chosen(), ref);
-        inside_->setRemedy(ref, {Remedy::How::drawer, note});
+            record::promise.put(*inside_->db, 0, {id, inside_->chosen(), ref, 1});
+        inside_->put(record::remedy, {ref, {Remedy::How::drawer, note}});
     });
 }
 
@@ -240,23 +193,13 @@ Result<void> Book::takePromised(const std::string& ref, PartKind kind) {
             "build=? AND ref=?)) WHERE id IN (SELECT stock FROM promise WHERE build=? AND ref=?)",
             build, ref, build, ref);
         inside_->run("DELETE FROM promise WHERE build=? AND ref=?", build, ref);
-        // What lay there till now is a part over, with what was read of it; a line that was missing had none.
-        inside_->run(
-            "INSERT INTO loose_part(build, kind, printed, value, uncertainty) "
-            "SELECT ?1, ?2, coalesce((SELECT text FROM printed WHERE build=?1 AND ref=?3), ''), "
-            "(SELECT value FROM reading WHERE build=?1 AND subject=?4 AND id>coalesce((SELECT after FROM "
-            "epoch "
-            "WHERE build=?1 AND subject=?4), -1) ORDER BY id DESC LIMIT 1), "
-            "coalesce((SELECT uncertainty FROM reading WHERE build=?1 AND subject=?4 ORDER BY id DESC LIMIT "
-            "1), 0) "
-            "WHERE NOT EXISTS (SELECT 1 FROM part WHERE build=?1 AND ref=?3 AND mark=?5) AND "
-            "(EXISTS (SELECT 1 FROM reading WHERE build=?1 AND subject=?4) OR "
-            "EXISTS (SELECT 1 FROM part WHERE build=?1 AND ref=?3))",
-            build, static_cast<int>(kind), ref, Subject::part(ref).text(),
-            static_cast<int>(PartMark::missing));
-        inside_->run("DELETE FROM part WHERE build=? AND ref=?", build, ref);
-        inside_->run("DELETE FROM printed WHERE build=? AND ref=?", build, ref);
-        inside_->changed(Subject::part(ref));
+        // A line that was missing had nothing there.
+        const auto mark = inside_->markOf(ref);
+        const bool lay =
+            mark ? *mark != PartMark::missing : inside_->lastReading(Subject::part(ref)).has_value();
+        if (lay) inside_->layOver(ref, kind);
+        inside_->clearPlace(ref);
+        inside_->changed(Subject::part(ref), "replaced");
     });
 }
 
@@ -269,8 +212,18 @@ Result<void> Book::putSpares(const std::vector<std::int64_t>& loose, const std::
 }
 
 std::vector<MeterLine> Book::meters() const {
-    std::vector<MeterLine> out =
-        inside_->read(std::vector<MeterLine>(), [&] { return ownMeters(*inside_->db); });
+    std::vector<MeterLine> out = inside_->read(std::vector<MeterLine>(), [&] {
+        std::vector<MeterLine> lines;
+        record::meter.each(*inside_->db, 0, [&](std::int64_t id, MeterLine line) {
+            line.id = id;
+            line.counts = std::max(line.counts, 1.0);
+            lines.push_back(std::move(line));
+        });
+        std::sort(lines.begin(), lines.end(), [](const MeterLine& a, const MeterLine& b) {
+            return std::pair(a.unit, a.low) < std::pair(b.unit, b.low);
+        });
+        return lines;
+    });
     const std::vector<MeterLine> own = out;
     for (const MeterLine& usual : usualMeters()) {
         const bool known = std::any_of(own.begin(), own.end(), [&](auto& m) { return m.unit == usual.unit; });
@@ -281,14 +234,8 @@ std::vector<MeterLine> Book::meters() const {
 
 Result<void> Book::setMeter(const MeterLine& m) {
     const auto set = [&] {
-        const double high = std::isfinite(m.high) ? m.high : NAN;  // stored as NULL
         if (m.id != 0) inside_->run("DELETE FROM meter WHERE id=?", m.id);
-        inside_->run("DELETE FROM meter WHERE unit=? AND low=?", static_cast<int>(m.unit), m.low);
-        inside_->run(
-            "INSERT INTO meter(name, unit, low, high, percent, digits, counts, floor, zero, calibrated) "
-            "VALUES(?,?,?,?,?,?,?,?,?,?)",
-            m.name, static_cast<int>(m.unit), m.low, high, m.percent, m.digits, m.counts, m.floor, m.zero,
-            m.calibrated);
+        record::meter.put(*inside_->db, 0, m);
     };
     return act("data sheet of the " + std::string(m.name.empty() ? name(instrumentFor(m.unit)) : m.name),
                set);
@@ -304,15 +251,13 @@ std::string Book::listShape(const std::string& key) const {
 
 std::optional<ListDraft> Book::listDraft() const {
     return inside_->read(std::optional<ListDraft>(), [&]() -> std::optional<ListDraft> {
-        SQLite::Statement head(*inside_->db,
-                               "SELECT name, origin, source FROM list_draft ORDER BY id DESC LIMIT 1");
-        if (!head.executeStep()) return std::nullopt;
-        ListDraft out{
-            head.getColumn(0).getString(), head.getColumn(1).getString(), head.getColumn(2).getString(), {}};
-        SQLite::Statement edits(*inside_->db, "SELECT line, how, text FROM list_edit ORDER BY id");
-        while (edits.executeStep())
-            out.edits.push_back({edits.getColumn(0).getInt64(), edits.getColumn(1).getString(),
-                                 edits.getColumn(2).getString()});
+        std::optional<ListDraft> out;
+        record::draft.each(*inside_->db, 0, [&](std::int64_t, record::DraftRow row) {
+            out = ListDraft{row.name, row.origin, std::move(row.source), {}};
+        });
+        if (!out) return out;
+        record::draftEdit.each(*inside_->db, 0,
+                               [&](std::int64_t, ListDraft::Edit e) { out->edits.push_back(std::move(e)); });
         return out;
     });
 }
@@ -321,28 +266,19 @@ Result<void> Book::keepListDraft(const ListDraft& draft) {
     return act("parts list " + draft.name, [&] {
         inside_->run("DELETE FROM list_draft");
         inside_->run("DELETE FROM list_edit");
-        SQLite::Statement insert(*inside_->db, "INSERT INTO list_draft(name, origin, source) VALUES(?,?,?)");
-        insert.bind(1, draft.name);
-        insert.bind(2, draft.origin);
-        insert.bind(3, draft.source.data(), int(draft.source.size()));
-        insert.exec();
+        record::draft.put(*inside_->db, 0, {draft.name, draft.origin, draft.source});
     });
 }
 
 Result<void> Book::editListDraft(const ListDraft::Edit& edit) {
     return act("correction of line " + std::to_string(edit.line / 1000), [&] {
         inside_->run("DELETE FROM list_edit WHERE line=?", edit.line);
-        if (!edit.how.empty())
-            inside_->run("INSERT INTO list_edit(line, how, text) VALUES(?,?,?)", edit.line, edit.how,
-                         edit.text);
+        if (!edit.how.empty()) record::draftEdit.put(*inside_->db, 0, edit);
     });
 }
 
 Result<void> Book::rememberShape(const std::string& key, const std::string& shape) {
-    return act("columns of a list", [&] {
-        inside_->run("DELETE FROM list_shape WHERE key=?", key);
-        inside_->run("INSERT INTO list_shape(key, shape) VALUES(?,?)", key, shape);
-    });
+    return act("columns of a list", [&] { record::listShape.put(*inside_->db, 0, {key, shape}); });
 }
 
 }  // namespace ombrek

@@ -5,10 +5,11 @@
 #include <atomic>
 #include <cmath>
 #include <mutex>
+#include <utility>
 
 #include "book/book.h"
 #include "book/file_guard.h"
-#include "core/quantity/shown.h"
+#include "book/records.h"
 
 namespace ombrek {
 
@@ -19,7 +20,8 @@ struct Book::Inside {
     std::optional<WriterLock> lock;
     std::string readOnlyReason;
     std::unique_ptr<SQLite::Database> db;
-    std::function<void()> listener;
+    std::function<void(const Notice&)> listener;
+    Notice notice;  ///< of what was written since the last
     int stockRevision = 0;
     std::optional<FileIdentity> identity;  ///< of the file when it was opened to write
     std::string rescued;                   ///< what happened to the file, and where the work went
@@ -49,11 +51,12 @@ struct Book::Inside {
     }
 
     /// Readings of a subject, and of what rests on it, that were taken so far tell of what is no more.
-    void changed(const Subject& subject) const {
-        run("INSERT INTO epoch(build, subject, after) "
-            "SELECT ?, ?, max(id) FROM reading WHERE build=? HAVING max(id) IS NOT NULL "
-            "ON CONFLICT(build, subject) DO UPDATE SET after=excluded.after WHERE after<>excluded.after",
-            chosen(), subject.text(), chosen());
+    /// @param how  what was done to it, "wound"
+    void changed(const Subject& subject, const std::string& how) const {
+        run("INSERT INTO epoch(build, subject, after, at, how) SELECT ?1, ?2, max(id), ?3, ?4 FROM reading "
+            "WHERE build=?1 HAVING max(id) > coalesce((SELECT max(after) FROM epoch WHERE build=?1 AND "
+            "subject=?2), -1)",
+            chosen(), subject.text(), clock(), how);
     }
 
     std::int64_t chosen() const {
@@ -87,40 +90,78 @@ struct Book::Inside {
     }
 
     std::int64_t beginAction(const std::string& name, bool undone) const {
-        run("INSERT INTO action(name, undone) VALUES(?, ?)", name, undone ? 1 : 0);
+        run("INSERT INTO action(name, undone, at) VALUES(?, ?, ?)", name, undone ? 1 : 0, clock());
         const std::int64_t id = db->getLastInsertRowid();
         run("UPDATE action_in_hand SET id=?", id);
         return id;
     }
 
+    /// A kit's text lies apart, where no choice of an order writes it into the log. @return its id
+    std::int64_t keepKitText(const std::string& text) const {
+        run("INSERT INTO kit_text(text) VALUES(?)", text);
+        return db->getLastInsertRowid();
+    }
+
+    /// A row of the build in hand, as Record::put.
+    template <class Row>
+    void put(const Record<Row>& record, const Row& row) const {
+        record.put(*db, chosen(), row);
+    }
+
+    /// Change what the build in hand says of itself.
+    template <class Change>
+    void changeBuild(Change change) const {
+        auto row = record::build.row(*db, chosen());
+        if (!row) return;
+        change(*row);
+        record::build.change(*db, chosen(), *row);
+    }
+
+    /// Kept as it is, with the time at which it was taken.
     void addReading(const Reading& r) const {
-        // Infinity has no text in SQL: an overload is kept as instruments send it.
-        const double value = std::isinf(r.value) ? std::copysign(kOverload, r.value) : r.value;
-        run("INSERT INTO reading(build, subject, value, unit, uncertainty, setting, method, at, beyond) "
-            "VALUES(?,?,?,?,?,?,?,?,?)",
-            chosen(), r.subject.text(), value, static_cast<int>(r.unit), r.uncertainty, r.setting, r.method,
-            clock(), r.beyond ? 1 : 0);
+        put(record::reading, r);
         // A reading answers "missing": the part has been found.
         if (r.subject.is(Subject::Kind::part))
             run("DELETE FROM part WHERE build=? AND ref=?", chosen(), r.subject.id);
     }
 
-    void setMark(const std::string& ref, PartMark mark) const {
-        run("INSERT INTO part(build, ref, mark) VALUES(?,?,?) "
-            "ON CONFLICT(build, ref) DO UPDATE SET mark=excluded.mark",
-            chosen(), ref, static_cast<int>(mark));
+    /// The last reading of a subject that holds.
+    std::optional<Reading> lastReading(const Subject& subject) const {
+        SQLite::Statement q(*db,
+                            "SELECT max(id) FROM reading WHERE build=?1 AND subject=?2 AND id > "
+                            "coalesce((SELECT max(after) FROM epoch WHERE build=?1 AND subject=?2), -1)");
+        q.bind(1, chosen());
+        q.bind(2, subject.text());
+        if (!q.executeStep() || q.getColumn(0).isNull()) return std::nullopt;
+        return record::reading.row(*db, q.getColumn(0).getInt64());
     }
 
-    void setPrinted(const std::string& ref, const std::string& text) const {
-        run("INSERT INTO printed(build, ref, text) VALUES(?,?,?) "
-            "ON CONFLICT(build, ref) DO UPDATE SET text=excluded.text",
-            chosen(), ref, text);
+    std::string printedOn(const std::string& ref) const {
+        SQLite::Statement q(*db, "SELECT text FROM printed WHERE build=? AND ref=?");
+        q.bind(1, chosen());
+        q.bind(2, ref);
+        return q.executeStep() ? q.getColumn(0).getString() : std::string();
     }
 
-    void setRemedy(const std::string& ref, const Remedy& remedy) const {
-        run("INSERT INTO remedy(build, ref, how, note) VALUES(?,?,?,?) "
-            "ON CONFLICT(build, ref) DO UPDATE SET how=excluded.how, note=excluded.note",
-            chosen(), ref, static_cast<int>(remedy.how), remedy.note);
+    std::optional<PartMark> markOf(const std::string& ref) const {
+        SQLite::Statement q(*db, "SELECT id FROM part WHERE build=? AND ref=?");
+        q.bind(1, chosen());
+        q.bind(2, ref);
+        if (!q.executeStep()) return std::nullopt;
+        return record::part.row(*db, q.getColumn(0).getInt64())->second;
+    }
+
+    /// What lay in a place till now is a part over, with what was read of it.
+    void layOver(const std::string& ref, PartKind kind) const {
+        const auto reading = lastReading(Subject::part(ref));
+        put(record::loose, LoosePart{0, kind, printedOn(ref), reading ? reading->value : NAN,
+                                     reading ? reading->uncertainty : 0});
+    }
+
+    /// What was marked of a place, and read off what lay there, holds no more.
+    void clearPlace(const std::string& ref) const {
+        for (const char* table : {"part", "printed"})
+            run("DELETE FROM " + std::string(table) + " WHERE build=? AND ref=?", chosen(), ref);
     }
 
     void forgetRedo() const {
@@ -128,8 +169,12 @@ struct Book::Inside {
         db->exec("DELETE FROM action WHERE undone=1");
     }
 
-    void notify() const {
-        if (listener) listener();
+    /// From now on note what is written.
+    void watch();
+
+    void notify() {
+        const Notice told = std::exchange(notice, {});
+        if (listener) listener(told);
     }
 };
 

@@ -1,54 +1,12 @@
 #include "book/schema.h"
 
-#include <array>
 #include <string>
 #include <vector>
 
+#include "book/records.h"
+
 namespace ombrek {
 namespace {
-
-struct Table {
-    const char* name;
-    std::vector<std::string> columns;  ///< besides id
-    const char* unique;                ///< columns that identify a row; empty if only the id does
-};
-
-const std::vector<Table>& recordTables() {
-    static const std::vector<Table> tables{
-        {"build", {"kit_name", "kit_text", "build_order", "rule", "profile", "started", "way", "depth"}, ""},
-        {"chosen", {"build"}, ""},
-        {"reading",
-         {"build", "subject", "value", "unit", "uncertainty", "setting", "method", "at", "beyond"},
-         ""},
-        {"part", {"build", "ref", "mark"}, "build, ref"},
-        {"winding", {"build", "name", "turns", "done"}, "build, name"},
-        {"step", {"build", "step", "knowingly", "at", "reason"}, "build, step"},
-        {"remark", {"build", "step", "text"}, "build, step"},
-        {"gate", {"build", "gate", "reason", "at", "basis"}, "build, gate"},
-        {"printed", {"build", "ref", "text"}, "build, ref"},
-        {"coil_check", {"build", "name", "how"}, "build, name"},
-        {"preference", {"key", "value"}, "key"},
-        {"loose_part", {"build", "kind", "printed", "value", "uncertainty"}, ""},
-        {"remedy", {"build", "ref", "how", "note"}, "build, ref"},
-        {"stock", {"drawer", "kind", "value", "unit", "tolerance", "volts", "watts", "what", "count"}, ""},
-        {"promise", {"stock", "build", "ref", "count"}, ""},
-        {"meter",
-         {"name", "unit", "low", "high", "percent", "digits", "counts", "floor", "zero", "calibrated"},
-         "unit, low"},
-        {"away", {"build", "start", "end"}, "build, start"},
-        {"kept", {"build", "what", "count"}, "build, what"},
-        {"finding", {"build", "ref", "what", "found", "closed"}, ""},
-        {"looked", {"build", "ref", "how", "at"}, "build, ref, how"},
-        // jpeg: of books before version 4; now the picture lies in photo_data, which is not logged.
-        {"photo", {"build", "step", "after", "at", "jpeg", "data"}, ""},
-        {"list_shape", {"key", "shape"}, "key"},
-        {"epoch", {"build", "subject", "after"}, "build, subject"},
-        {"practice", {"build", "subject", "value"}, "build, subject"},
-        {"list_draft", {"name", "origin", "source"}, ""},
-        {"list_edit", {"line", "how", "text"}, "line"},
-    };
-    return tables;
-}
 
 std::string joined(const std::vector<std::string>& items, const std::string& between) {
     std::string out;
@@ -56,80 +14,91 @@ std::string joined(const std::vector<std::string>& items, const std::string& bet
     return out;
 }
 
-std::string trigger(const Table& table, const std::string& event, const std::string& inverse) {
-    return "CREATE TRIGGER " + std::string(table.name) + "_" + event + " AFTER " + event + " ON " +
-           table.name +
+/// Besides the id, in order.
+std::vector<std::string> columnsOf(const RecordLine& record) {
+    std::vector<std::string> out;
+    if (record.ofBuild) out.push_back("build");
+    for (const ColumnLine& c : record.columns) out.push_back(c.name);
+    return out;
+}
+
+std::string trigger(const std::string& table, const std::string& event, const std::string& inverse) {
+    return "CREATE TRIGGER " + table + "_" + event + " AFTER " + event + " ON " + table +
            " WHEN (SELECT id FROM action_in_hand) > 0 BEGIN INSERT INTO undo_step(action, sql) VALUES "
            "((SELECT id FROM action_in_hand), " +
            inverse + "); END";
 }
 
-void makeTriggers(SQLite::Database& db, const Table& table) {
-    const std::string name = table.name;
+void makeTriggers(SQLite::Database& db, const RecordLine& record) {
+    const std::string& name = record.name;
+    const std::vector<std::string> columns = columnsOf(record);
     std::vector<std::string> restored, sets;
-    for (const auto& column : table.columns) {
+    for (const auto& column : columns) {
         restored.push_back("quote(old." + column + ")");
         sets.push_back("'" + column + "='||quote(old." + column + ")");
     }
-    db.exec(trigger(table, "INSERT", "'DELETE FROM " + name + " WHERE id='||new.id"));
-    db.exec(trigger(table, "UPDATE",
+    db.exec(trigger(name, "INSERT", "'DELETE FROM " + name + " WHERE id='||new.id"));
+    db.exec(trigger(name, "UPDATE",
                     "'UPDATE " + name + " SET '||" + joined(sets, "||','||") + "||' WHERE id='||old.id"));
-    db.exec(trigger(table, "DELETE",
-                    "'INSERT INTO " + name + "(id," + joined(table.columns, ",") +
-                        ") VALUES('||old.id||','||" + joined(restored, "||','||") + "||')'"));
+    db.exec(trigger(name, "DELETE",
+                    "'INSERT INTO " + name + "(id," + joined(columns, ",") + ") VALUES('||old.id||','||" +
+                        joined(restored, "||','||") + "||')'"));
 }
 
-void dropTriggers(SQLite::Database& db, const Table& table) {
-    for (const char* event : {"INSERT", "UPDATE", "DELETE"})
-        db.exec("DROP TRIGGER IF EXISTS " + std::string(table.name) + "_" + event);
-}
-
-/// Tables that are no records: nothing in them is undone.
-void makePlainTables(SQLite::Database& db) {
-    db.exec("CREATE TABLE IF NOT EXISTS photo_data(id INTEGER PRIMARY KEY, jpeg BLOB)");
-    db.exec("CREATE TABLE IF NOT EXISTS pending_import(id INTEGER PRIMARY KEY, first INTEGER, last INTEGER)");
-}
-
-/// Columns that hold one of a few choices, as numbers from 0.
-struct Choice {
-    const char *table, *column;
-    int most;
+/// A table that is no record: nothing in it is undone.
+struct PlainTable {
+    const char *name, *columns;
 };
-constexpr Choice kChoices[] = {{"build", "build_order", 4}, {"build", "rule", 1},    {"build", "way", 2},
-                               {"build", "depth", 2},       {"reading", "unit", 15}, {"part", "mark", 2},
-                               {"loose_part", "kind", 9},   {"remedy", "how", 3},    {"stock", "kind", 9},
-                               {"stock", "unit", 15},       {"meter", "unit", 15},   {"finding", "what", 5},
-                               {"looked", "how", 1}};
+constexpr PlainTable kPlainTables[] = {
+    {"action", "id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT, undone INTEGER, at INTEGER"},
+    {"action_in_hand", "id INTEGER"},
+    {"undo_step", "id INTEGER PRIMARY KEY, action INTEGER, sql TEXT"},
+    {"sitting", "id INTEGER PRIMARY KEY, build INTEGER, start INTEGER, end INTEGER"},
+    {"kit_text", "id INTEGER PRIMARY KEY, text TEXT"},
+    {"photo_data", "id INTEGER PRIMARY KEY, jpeg BLOB"},
+    {"pending_import", "id INTEGER PRIMARY KEY, first INTEGER, last INTEGER"}};
 
-std::string outside(const Choice& c) {
-    return "typeof(" + std::string(c.column) + ")<>'integer' OR " + c.column + " NOT BETWEEN 0 AND " +
-           std::to_string(c.most);
+/// As a condition: a word that no Ombrek writes. @pre the column has words
+std::string outside(const ColumnLine& column) {
+    std::string words;
+    for (const std::string& word : *column.words) words += (words.empty() ? "'" : ",'") + word + "'";
+    return column.name + " IS NULL OR " + column.name + " NOT IN (" + words + ")";
 }
 
-void makeRecordTable(SQLite::Database& db, const Table& table) {
-    const std::string unique = *table.unique ? ", UNIQUE(" + std::string(table.unique) + ")" : "";
-    db.exec("CREATE TABLE " + std::string(table.name) + "(id INTEGER PRIMARY KEY, " +
-            joined(table.columns, ", ") + unique + ")");
-    makeTriggers(db, table);
+template <class Use>
+void eachChoice(Use use) {
+    for (const RecordLine& record : record::all()) {
+        for (const ColumnLine& column : record.columns) {
+            if (column.words != nullptr) use(record, column);
+        }
+    }
 }
 
 }  // namespace
 
 void makeSchema(SQLite::Database& db) {
-    db.exec("CREATE TABLE action(id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT, undone INTEGER)");
-    db.exec("CREATE TABLE action_in_hand(id INTEGER)");
+    for (const auto& [name, columns] : kPlainTables)
+        db.exec("CREATE TABLE " + std::string(name) + "(" + columns + ")");
     db.exec("INSERT INTO action_in_hand VALUES(0)");
-    db.exec("CREATE TABLE undo_step(id INTEGER PRIMARY KEY, action INTEGER, sql TEXT)");
+    for (const RecordLine& record : record::all()) {
+        const std::string unique = record.unique.empty() ? "" : ", UNIQUE(" + record.unique + ")";
+        db.exec("CREATE TABLE " + record.name + "(id INTEGER PRIMARY KEY, " +
+                joined(columnsOf(record), ", ") + unique + ")");
+        makeTriggers(db, record);
+    }
     db.exec("CREATE INDEX undo_step_action ON undo_step(action)");
-    db.exec("CREATE TABLE sitting(id INTEGER PRIMARY KEY, build INTEGER, start INTEGER, end INTEGER)");
-    for (const Table& table : recordTables()) makeRecordTable(db, table);
-    makePlainTables(db);
     db.exec("CREATE INDEX reading_build ON reading(build)");
     db.exec("PRAGMA application_id=" + std::to_string(kApplicationId));
     db.exec("PRAGMA user_version=" + std::to_string(kSchemaVersion));
 }
 
-namespace {
+void remakeTriggers(SQLite::Database& db) {
+    for (const RecordLine& record : record::all()) {
+        for (const char* event : {"INSERT", "UPDATE", "DELETE"})
+            db.exec("DROP TRIGGER IF EXISTS " + record.name + "_" + event);
+        makeTriggers(db, record);
+    }
+}
 
 bool hasColumn(SQLite::Database& db, const std::string& table, const std::string& column) {
     SQLite::Statement query(db, "SELECT count(*) FROM pragma_table_info(?) WHERE name=?");
@@ -138,28 +107,26 @@ bool hasColumn(SQLite::Database& db, const std::string& table, const std::string
     return query.executeStep() && query.getColumn(0).getInt() > 0;
 }
 
-}  // namespace
-
 std::string damageIn(SQLite::Database& db) {
-    for (const char* plain :
-         {"action", "action_in_hand", "undo_step", "sitting", "photo_data", "pending_import"}) {
-        if (!db.tableExists(plain)) return "its table \"" + std::string(plain) + "\" is missing";
+    const auto missing = [](const std::string& table) { return "its table \"" + table + "\" is missing"; };
+    for (const PlainTable& plain : kPlainTables) {
+        if (!db.tableExists(plain.name)) return missing(plain.name);
     }
-    for (const Table& table : recordTables()) {
-        if (!db.tableExists(table.name)) return "its table \"" + std::string(table.name) + "\" is missing";
-        for (const std::string& column : table.columns) {
-            if (!hasColumn(db, table.name, column))
-                return "its table \"" + std::string(table.name) + "\" lacks \"" + column + "\"";
+    for (const RecordLine& record : record::all()) {
+        if (!db.tableExists(record.name)) return missing(record.name);
+        for (const std::string& column : columnsOf(record)) {
+            if (!hasColumn(db, record.name, column))
+                return "its table \"" + record.name + "\" lacks \"" + column + "\"";
         }
     }
-    for (const Choice& choice : kChoices) {
+    std::string out;
+    eachChoice([&](const RecordLine& record, const ColumnLine& column) {
         SQLite::Statement query(
-            db, "SELECT count(*) FROM " + std::string(choice.table) + " WHERE " + outside(choice));
-        if (query.executeStep() && query.getColumn(0).getInt() > 0)
-            return "a row of \"" + std::string(choice.table) + "\" has a \"" + choice.column +
-                   "\" that no Ombrek writes";
-    }
-    return "";
+            db, "SELECT EXISTS (SELECT 1 FROM " + record.name + " WHERE " + outside(column) + ")");
+        if (out.empty() && query.executeStep() && query.getColumn(0).getInt() > 0)
+            out = "a row of \"" + record.name + "\" has a \"" + column.name + "\" that no Ombrek writes";
+    });
+    return out;
 }
 
 namespace {
@@ -208,49 +175,22 @@ std::size_t copyTable(SQLite::Database& from, SQLite::Database& into, const std:
 
 std::size_t copyReadable(SQLite::Database& from, SQLite::Database& into) {
     std::size_t out = 0;
-    for (const Table& table : recordTables()) out += copyTable(from, into, table.name, table.columns);
+    for (const RecordLine& record : record::all())
+        out += copyTable(from, into, record.name, columnsOf(record));
     out += copyTable(from, into, "sitting", {"build", "start", "end"});
+    out += copyTable(from, into, "kit_text", {"text"});
     out += copyTable(from, into, "photo_data", {"jpeg"});
-    for (const Choice& choice : kChoices) {
-        const bool build = std::string(choice.table) == "build";
-        into.exec(build ? "UPDATE build SET " + std::string(choice.column) + "=0 WHERE " + outside(choice)
-                        : "DELETE FROM " + std::string(choice.table) + " WHERE " + outside(choice));
-    }
-    into.exec("UPDATE build SET kit_name=coalesce(kit_name, ''), kit_text=coalesce(kit_text, '')");
+    eachChoice([&](const RecordLine& record, const ColumnLine& column) {
+        const bool build = record.name == record::build.line().name;
+        into.exec(build ? "UPDATE build SET " + column.name + "='" + column.words->front() + "' WHERE " +
+                              outside(column)
+                        : "DELETE FROM " + record.name + " WHERE " + outside(column));
+    });
+    into.exec("UPDATE build SET kit_name=coalesce(kit_name, '')");
     into.exec("DELETE FROM chosen WHERE build NOT IN (SELECT id FROM build)");
     into.exec(
         "INSERT OR IGNORE INTO chosen(id, build) SELECT 1, max(id) FROM build HAVING max(id) IS NOT NULL");
     return out;
-}
-
-void migrate(SQLite::Database& db) {
-    const int version = db.execAndGet("PRAGMA user_version").getInt();
-    if (version >= kSchemaVersion) return;
-    SQLite::Transaction transaction(db);
-    if (version < 2) {  // adds the way and depth of Parts in
-        db.exec("ALTER TABLE build ADD COLUMN way DEFAULT 0");
-        db.exec("ALTER TABLE build ADD COLUMN depth DEFAULT 0");
-    }
-    for (const Table& table : recordTables()) {  // every version adds tables
-        if (!db.tableExists(table.name)) makeRecordTable(db, table);
-    }
-    if (version < 4) {  // overload, reasons, the evidence of the day, pictures outside the log
-        const auto add = [&](const char* table, const char* column, const char* usual) {
-            if (!hasColumn(db, table, column))
-                db.exec("ALTER TABLE " + std::string(table) + " ADD COLUMN " + column + " DEFAULT " + usual);
-        };
-        add("reading", "beyond", "0");
-        add("step", "reason", "''");
-        add("gate", "basis", "''");
-        add("photo", "data", "NULL");
-        for (const Table& table : recordTables()) {
-            dropTriggers(db, table);
-            makeTriggers(db, table);
-        }
-        makePlainTables(db);
-    }
-    db.exec("PRAGMA user_version=" + std::to_string(kSchemaVersion));
-    transaction.commit();
 }
 
 }  // namespace ombrek

@@ -9,7 +9,7 @@
 namespace ombrek {
 
 inline constexpr int kApplicationId = 0x4f6d6272;  ///< "Ombr", written in the file's header
-inline constexpr int kSchemaVersion = 4;
+inline constexpr int kSchemaVersion = 5;
 
 /// Make the tables and undo triggers in an empty database, in the caller's transaction.
 ///
@@ -19,6 +19,11 @@ inline constexpr int kSchemaVersion = 4;
 /// No action in hand (id 0): nothing is logged, as while a long import goes in piece by piece.
 void makeSchema(SQLite::Database& db);
 
+/// Make the undo triggers of every record; those that are there go first.
+void remakeTriggers(SQLite::Database& db);
+
+bool hasColumn(SQLite::Database& db, const std::string& table, const std::string& column);
+
 /// What a book of this version lacks or holds that no Ombrek writes, as a sentence; empty when it is sound.
 std::string damageIn(SQLite::Database& db);
 
@@ -26,9 +31,5 @@ std::string damageIn(SQLite::Database& db);
 /// set back to the usual choice where a build would be lost with it.
 /// @return rows copied
 std::size_t copyReadable(SQLite::Database& from, SQLite::Database& into);
-
-/// Bring a book of an older version up to this one, in one transaction; what was done and what can be undone
-/// is kept.
-void migrate(SQLite::Database& db);
 
 }  // namespace ombrek

@@ -22,9 +22,9 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
         weighing_.adoptInto(*judged_);
         emit changed();
     });
-    reload();
-    book_->onChange([this] {
-        reload();
+    reload({.all = true, .changed = {}, .added = {}});
+    book_->onChange([this](const Book::Notice& notice) {
+        reload(notice);
         emit changed();
     });
 }
@@ -38,7 +38,7 @@ QByteArray Session::practiceState() const {
     };
     for (const Adjustment& a : kit_.adjustments) {
         if (const Reading* r = build_.last(Subject::adjustment(a.id)))
-            put("PROB", r->subject.text(), r->setting);
+            put("PROB", r->subject.text(), r->setting(kPosition));
     }
     for (const Coil& coil : kit_.coils) put("PROB", Subject::coil(coil.ref).text(), mainTurns(coil, build_));
     for (const auto& [subject, factor] : build_.practice)
@@ -46,14 +46,13 @@ QByteArray Session::practiceState() const {
     return QByteArray::fromStdString(out);
 }
 
-void Session::reload() {
+void Session::reload(const Book::Notice& notice) {
     judged_.reset();  // what it judged is about to change
-    auto build = book_->build();
-    hasBuild_ = build.has_value();
-    kitTrouble_.clear();
-    const bool sameKit =
-        build && build->id == build_.id && build->kitText == build_.kitText && !kit_.id.empty();
-    build_ = build ? std::move(*build) : Build();
+    const std::int64_t was = build_.id;
+    const std::string kitText = build_.kitText;
+    if (!book_->reread(build_, notice)) build_ = book_->build().value_or(Build());
+    hasBuild_ = build_.id != 0 && kitTrouble_.isEmpty();
+    const bool sameKit = build_.id == was && build_.kitText == kitText && !kit_.id.empty();
     if (!sameKit) readKitInHand();
     judged_ = std::make_unique<Judged>(kit_, build_, profile());
     weighing_.weigh(*judged_);
@@ -61,6 +60,8 @@ void Session::reload() {
 
 void Session::readKitInHand() {
     kit_ = {};
+    kitTrouble_.clear();
+    hasBuild_ = build_.id != 0;
     if (!hasBuild_) return;
     auto kit = readKit(build_.kitText, tables_.cores);
     if (!kit) {
@@ -148,10 +149,7 @@ void Session::measure(Unit unit, const Subject& subject, double setting, std::fu
 void Session::read(Reading wanted) {
     const bool power = wanted.unit == Unit::watt;
     const Unit asked = power ? Unit::dbm : wanted.unit;
-    const double setting =
-        wanted.subject.is(Subject::Kind::coil) || wanted.subject.is(Subject::Kind::adjustment)
-            ? wanted.setting
-            : -1;
+    const double setting = wanted.setting(kPosition, wanted.setting(kTurns, -1));
     measure(asked, wanted.subject, setting, [this, wanted, asked, power](Measured measured) mutable {
         wanted.value = measured.value;
         wanted.unit = asked;

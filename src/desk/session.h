@@ -96,7 +96,7 @@ class Session : public QObject {
     void taken(const Subject& subject);
 
  private:
-    void reload();
+    void reload(const Book::Notice& notice);
     void readKitInHand();
     void store(Reading reading);
     QByteArray practiceState() const;

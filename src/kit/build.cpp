@@ -8,6 +8,11 @@ Verdict judgeReading(const Reading& r, const Limits& limits, VerdictRule rule, U
     return r.beyond ? judgeBeyond(r.value, limits, unit) : judge(r.value, limits, r.uncertainty, rule, unit);
 }
 
+double Reading::setting(std::string_view name, double otherwise) const {
+    const auto hit = settings.find(name);
+    return hit == settings.end() ? otherwise : hit->second;
+}
+
 const std::vector<std::size_t>& Build::placesOf(const Subject& subject) const {
     static const std::vector<std::size_t> none;
     const auto stale = [&](const std::vector<std::size_t>& places) {
@@ -18,10 +23,16 @@ const std::vector<std::size_t>& Build::placesOf(const Subject& subject) const {
         const auto hit = index_.places.find(subject);
         return hit == index_.places.end() ? none : hit->second;
     };
-    const bool same = index_.first == readings.data() && index_.size == readings.size();
-    if (same && !stale(find())) return find();
-    index_ = {readings.data(), readings.size(), {}};
-    for (std::size_t i = 0; i < readings.size(); ++i) index_.places[readings[i].subject].push_back(i);
+    // Made anew unless readings were only added since: the last that was placed stands where it stood.
+    const bool grew = index_.size > 0 && index_.size <= readings.size() &&
+                      readings[index_.size - 1].id == index_.lastId && readings.front().id == index_.firstId;
+    if (!grew || stale(find())) index_ = {};
+    for (; index_.size < readings.size(); ++index_.size)
+        index_.places[readings[index_.size].subject].push_back(index_.size);
+    if (!readings.empty()) {
+        index_.firstId = readings.front().id;
+        index_.lastId = readings.back().id;
+    }
     return find();
 }
 
@@ -41,8 +52,11 @@ std::vector<Reading> Build::all(const Subject& subject, std::int64_t since) cons
 }
 
 std::int64_t Build::changedAfter(const Subject& subject) const {
-    const auto hit = epochs.find(subject);
-    return hit == epochs.end() ? -1 : hit->second;
+    std::int64_t out = -1;
+    for (const Change& c : changes) {
+        if (c.subject == subject) out = std::max(out, c.after);
+    }
+    return out;
 }
 
 WindingProgress Build::winding(const std::string& coil, const std::string& winding) const {

@@ -4,6 +4,7 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <unordered_map>
 #include <vector>
 
@@ -16,18 +17,30 @@ namespace ombrek {
 
 /// What this builder did with one kit. A plain copy of what the book holds.
 
-/// One reading of something.
+/// What went with a reading, by name: where the adjuster stood, the attenuation before the meter, the supply.
+using Settings = std::map<std::string, double, std::less<>>;
+inline constexpr std::string_view kPosition = "position";  ///< of the adjuster, 0 … 1
+inline constexpr std::string_view kTurns = "turns";        ///< on the core
+inline constexpr std::string_view kSupply = "supply";      ///< [V]
+// A way of measuring power names its own: "attenuation" [dB], "diode drop" [V], "correction".
+
+/// One reading of something, with its circumstances.
 struct Reading {
     std::int64_t id = 0;
     Subject subject;
     double value = 0;  ///< SI; infinite: the meter was overloaded, or open
     Unit unit = Unit::none;
     double uncertainty = 0;  ///< U = 2u [same unit]
-    double setting =
-        0;  ///< what went with it: adjuster position 0 … 1, attenuation [dB], diode drop [V], correction
+    Settings settings;
     std::string method;   ///< "typed", the instrument's name, or a power method's id
     std::int64_t at = 0;  ///< seconds since 1970, UTC
     bool beyond = false;  ///< the true value is `value` or more
+    std::string meter{};  ///< the instrument by the builder's name for it; empty: not known
+    std::string sheet{};  ///< of its data sheet that day, "0.5 % + 2 digits of 6000"
+    std::string who{};    ///< at the bench; empty: the builder alone
+
+    /// What went with it by this name. @return `otherwise` when nothing did
+    double setting(std::string_view name, double otherwise = 0) const;
 };
 
 /// A reading against limits, with its error; one that is beyond the display as far as that tells.
@@ -121,6 +134,22 @@ struct PhotoLine {
     std::int64_t at = 0;
 };
 
+/// The end of an epoch: the thing was changed, and what was read of it or of what rests on it tells of
+/// something that is no more.
+struct Change {
+    Subject subject;
+    std::int64_t after = 0;  ///< the last reading before it, by id
+    std::int64_t at = 0;     ///< seconds since 1970, UTC; 0: not known
+    std::string how{};       ///< "wound", "squeezed or spread", "repaired"
+};
+
+/// Something broke, or was done wrong, and was mended.
+struct Repair {
+    std::int64_t at = 0;  ///< seconds since 1970, UTC
+    std::string ref;      ///< designator of the part or coil
+    std::string found, done;
+};
+
 struct Build {
     std::int64_t id = 0;
     std::string kitText;  ///< the kit's JSON as it was when the build began
@@ -149,7 +178,8 @@ struct Build {
     std::map<std::string, std::int64_t> joints,
         senses;  ///< looked at under the loupe, and against the print: when
     std::vector<PhotoLine> photos;
-    std::map<Subject, std::int64_t> epochs;  ///< the last reading before it was changed
+    std::vector<Change> changes;             ///< ends of epochs, oldest first
+    std::vector<Repair> repairs;             ///< oldest first
     std::map<std::string, double> practice;  ///< of the practice rig: what a coil was bent by, "coil:T1"
 
     /// The last reading of a subject, or null; one that was taken before the thing itself was changed is not
@@ -166,7 +196,7 @@ struct Build {
     /// Where each subject's readings are, made anew when there are others: a large kit asks thousands of
     /// times.
     struct Index {
-        const Reading* first = nullptr;
+        std::int64_t firstId = 0, lastId = 0;
         std::size_t size = 0;
         std::unordered_map<Subject, std::vector<std::size_t>> places;
     };

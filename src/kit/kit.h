@@ -131,9 +131,9 @@ struct Check {
     Unit unit = Unit::volt;
     Limits limits;
     bool gate = false;  ///< do not go on until this passes
-    std::string caution;
-    std::string suspects;  ///< where to look when it fails
-    std::string bridge;    ///< of a current through a gap: what closes it afterwards, "JP2"; empty: no gap
+    std::string caution{};
+    std::string suspects{};  ///< where to look when it fails
+    std::string bridge{};    ///< of a current through a gap: what closes it afterwards, "JP2"; empty: no gap
 };
 
 struct Adjustment {

@@ -203,12 +203,13 @@ class PracticeBuilder {
         auto value = readReply(line.value_or(""));
         if (!value) return false;
         const Measured measured = measuredWith(book_.meters(), asked, *value);
-        Reading reading{0,  subject, measured.value, asked, measured.uncertainty, std::max(setting, 0.0),
-                        "", 0};
+        Reading reading{0, subject, measured.value, asked, measured.uncertainty, {}, "", 0};
+        if (subject.is(Subject::Kind::adjustment)) reading.settings[std::string(kPosition)] = setting;
+        if (subject.is(Subject::Kind::coil)) reading.settings[std::string(kTurns)] = setting;
         reading.method = std::string(name(role));
         if (subject == Subject::power()) {
             reading.method = "attenuator";
-            reading.setting = kBenchAttenuation;
+            reading.settings = {{"attenuation", kBenchAttenuation}};
         } else if (unit == Unit::watt) {
             reading = inWatts(reading, kBenchAttenuation);
         }

@@ -40,7 +40,7 @@ std::string stationOf(Subject::Kind kind) {
 std::string readingText(const Reading& r) {
     std::string out = "read " + shownText({r.value, r.beyond}, r.unit);
     if (r.subject.is(Subject::Kind::adjustment))
-        out += " at " + personNumber(std::round(r.setting * 100)) + "\u202f%";
+        out += " at " + personNumber(std::round(r.setting(kPosition) * 100)) + "\u202f%";
     if (!r.method.empty()) out += ", " + r.method;
     return out;
 }

@@ -35,22 +35,23 @@ double readingError(const PowerMethod& method, double value, double meter) {
 
 Power powerOf(const Reading& r, double ohms) {
     const PowerMethod& method = powerMethod(r.method);
+    // What must go with it and is not known makes the power unknown, never another one.
+    const double with = method.setting.empty() ? 0 : r.setting(method.setting, NAN);
     // U = 2u of what goes with the reading, its limit taken as rectangular (GUM 4.3.7).
     const double beside = 2 * method.settingError / std::sqrt(3.0);
     if (method.id == "peak-to-peak") return powerFromPeakToPeak(r.value, r.uncertainty, ohms);
-    if (method.id == "diode-probe")
-        return powerFromDiodeProbe(r.value, r.uncertainty, r.setting, beside, ohms);
+    if (method.id == "diode-probe") return powerFromDiodeProbe(r.value, r.uncertainty, with, beside, ohms);
     if (method.id == "wattmeter") {
         const double percent = r.value > 0 ? 100 * r.uncertainty / r.value : 0;
-        return powerFromWattmeter(r.value, r.setting, percent);
+        return powerFromWattmeter(r.value, with, percent);
     }
-    return powerThroughAttenuator(r.value, r.setting, std::hypot(r.uncertainty, beside));
+    return powerThroughAttenuator(r.value, with, std::hypot(r.uncertainty, beside));
 }
 
 Reading inWatts(Reading reading, double attenuation) {
     Reading behind = reading;
     behind.method = "attenuator";
-    behind.setting = attenuation;
+    behind.settings = {{std::string(powerMethod("attenuator").setting), attenuation}};
     const Power power = powerOf(behind, 50);
     reading.value = power.watts;
     reading.uncertainty = power.uncertainty;

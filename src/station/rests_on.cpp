@@ -43,7 +43,7 @@ void addTuned(const Kit& kit, std::initializer_list<Unit> units, std::vector<Sub
 std::optional<double> stoodAt(const Build& build, const Subject& subject, std::int64_t reading) {
     std::optional<double> out;
     for (const Reading& r : build.all(subject)) {
-        if (r.id <= reading) out = r.setting;
+        if (r.id <= reading) out = r.setting(kPosition);
     }
     return out;
 }
@@ -54,7 +54,7 @@ bool holds(const Build& build, const Reading& reading, const Subject& on) {
     const Reading* now = build.last(on);
     const auto then = stoodAt(build, on, reading.id);
     if (now == nullptr || now->id < reading.id) return true;
-    return then && std::fabs(*then - now->setting) <= kMoved;
+    return then && std::fabs(*then - now->setting(kPosition)) <= kMoved;
 }
 
 }  // namespace

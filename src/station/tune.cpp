@@ -56,7 +56,7 @@ void settleSetting(const Adjustment& adjustment, const Build& build, const std::
     if (verdict.state == VerdictState::pass) {
         out.state = VerdictState::pass;
         out.sentence = verdict.sentence;
-        out.bestPosition = out.nextPosition = readings.back().setting;
+        out.bestPosition = out.nextPosition = readings.back().setting(kPosition);
     } else {
         out.state = estimate.reachable ? VerdictState::doubtful : VerdictState::fail;
     }
@@ -68,7 +68,7 @@ TuneState tuneState(const Kit& kit, const Adjustment& adjustment, const Build& b
     TuneState out;
     const Subject subject = Subject::adjustment(adjustment.id);
     const std::vector<Reading> readings = standing(kit, build, subject);
-    for (const Reading& r : readings) out.readings.push_back({r.setting, r.value});
+    for (const Reading& r : readings) out.readings.push_back({r.setting(kPosition), r.value});
     if (adjustment.kind == Adjustment::Kind::peak) {
         settlePeak(kit, adjustment, build, out);
     } else {

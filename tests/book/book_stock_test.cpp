@@ -131,9 +131,9 @@ TEST_CASE("a loose part that found its line brings its reading and its mark") {
 TEST_CASE("a part that moves to its line puts the one that lay there among the parts without a line") {
     Shack shack;
     auto book = shack.begun();
-    REQUIRE(book->takeReading({0, Subject::part("C1"), 22e-9, Unit::farad, 1e-10, 0, "typed", 0}));
+    REQUIRE(book->takeReading({0, Subject::part("C1"), 22e-9, Unit::farad, 1e-10, {}, "typed", 0}));
     REQUIRE(book->readMark("C1", "223", false));
-    REQUIRE(book->takeReading({0, Subject::part("C2"), 27e-9, Unit::farad, 2e-10, 0, "typed", 0}));
+    REQUIRE(book->takeReading({0, Subject::part("C2"), 27e-9, Unit::farad, 2e-10, {}, "typed", 0}));
     REQUIRE(book->readMark("C2", "273", false));
     REQUIRE(book->movePart("C1", "C2", PartKind::capacitor));
     const Build build = *book->build();
@@ -195,59 +195,6 @@ TEST_CASE("meters: the builder's own lines stand before the usual ones of the sa
     CHECK(meterFor(book->meters(), Unit::farad, 1e-9)->percent == 0.2);
     CHECK(meterFor(book->meters(), Unit::farad, 1e-9)->high == 1e-6);
     CHECK(std::isinf(meterFor(book->meters(), Unit::ohm, 1)->high));
-}
-
-TEST_CASE("a book of schema version 1 is brought up to date with all it holds and can still be undone") {
-    Shack shack;
-    {
-        auto book = shack.begun();
-        REQUIRE(book->countTurn("T1", "main"));
-        REQUIRE(book->chooseOrder(Order::lowestFirst));
-    }
-    {  // what version 1 had: no columns way and depth, none of the new tables
-        SQLite::Database db(shack.file.string(), SQLite::OPEN_READWRITE);
-        for (const char* name :
-             {"printed", "loose_part", "remedy", "stock", "promise", "meter", "list_shape"})
-            db.exec(std::string("DROP TABLE ") + name);
-        db.exec("DROP TRIGGER build_INSERT");
-        db.exec("DROP TRIGGER build_UPDATE");
-        db.exec("DROP TRIGGER build_DELETE");
-        db.exec("ALTER TABLE build DROP COLUMN way");
-        db.exec("ALTER TABLE build DROP COLUMN depth");
-        db.exec(
-            "CREATE TRIGGER build_INSERT AFTER INSERT ON build BEGIN INSERT INTO undo_step(action, sql) "
-            "VALUES "
-            "((SELECT id FROM action_in_hand), 'DELETE FROM build WHERE id='||new.id); END");
-        db.exec("CREATE TRIGGER build_UPDATE AFTER UPDATE ON build BEGIN SELECT 1; END");
-        db.exec("CREATE TRIGGER build_DELETE AFTER DELETE ON build BEGIN SELECT 1; END");
-        // The steps that version 1 wrote name only its own columns.
-        db.exec(
-            "UPDATE undo_step SET sql=replace(replace(sql, ',way=0', ''), ',depth=0', '') WHERE sql LIKE "
-            "'UPDATE build%'");
-        db.exec("PRAGMA user_version=1");
-    }
-    SECTION("to write") {
-        auto book = shack.open();
-        CHECK_FALSE(book->readOnly());
-        CHECK(book->build()->winding("T1", "main").turns == 1);
-        CHECK(book->build()->order == Order::lowestFirst);
-        CHECK(book->build()->way == BagWay::byKind);
-        REQUIRE(book->chooseWay(BagWay::byPlan));
-        REQUIRE(book->addStock({kFilm}));
-        for (int i = 0; i < 4; ++i) REQUIRE(book->undo());
-        CHECK(book->build()->order == Order::manual);
-        CHECK(book->build()->winding("T1", "main").turns == 0);
-    }
-    SECTION("only to look: the file stays as it is") {
-        auto holder = WriterLock::take(shack.file);
-        REQUIRE(holder);
-        auto book = shack.open();
-        CHECK(book->readOnly());
-        CHECK(book->build()->winding("T1", "main").turns == 1);
-        CHECK(book->stock().empty());
-        SQLite::Database db(shack.file.string(), SQLite::OPEN_READONLY);
-        CHECK(db.execAndGet("PRAGMA user_version").getInt() == 1);
-    }
 }
 
 TEST_CASE("a decision taken back frees what was kept back, and habits are the builder's") {

@@ -27,7 +27,7 @@ std::string bytesOf(const fs::path& file) {
 /// Everything in the book that undo must bring back, as text.
 std::string snapshot(const Book& book) { return everything(book.path()); }
 
-const Reading kReading{0, Subject::part("R1"), 4.7e3, Unit::ohm, 40, 0, "typed", 0};
+const Reading kReading{0, Subject::part("R1"), 4.7e3, Unit::ohm, 40, {}, "typed", 0};
 
 }  // namespace
 
@@ -178,7 +178,7 @@ TEST_CASE("random doing, undoing and redoing always ends where it should") {
                 REQUIRE(book->countTurn(name, "main", engine() % 4 ? 1 : -1));
             } else {
                 REQUIRE(book->takeReading(
-                    {0, Subject::coil(name), double(engine() % 100), Unit::henry, 0, 0, "typed", 0}));
+                    {0, Subject::coil(name), double(engine() % 100), Unit::henry, 0, {}, "typed", 0}));
             }
             past.push_back(snapshot(*book));
             ++at;
@@ -201,7 +201,7 @@ TEST_CASE("the listener hears every change and no failure") {
     Shack shack;
     auto book = shack.begun();
     int heard = 0;
-    book->onChange([&] { ++heard; });
+    book->onChange([&](const Book::Notice&) { ++heard; });
     REQUIRE(book->countTurn("T1", "main"));
     REQUIRE(book->undo());
     REQUIRE(book->redo());
@@ -425,10 +425,11 @@ TEST_CASE("odd numbers and texts are kept as they are") {
     Shack shack;
     auto book = shack.begun();
     for (const double value : {0.1, -1e-300, 1e30, 4.9e-9, 21060000.5}) {
-        REQUIRE(book->takeReading({0, Subject::power(), value, Unit::none, 0, 0.3, "it's; a \"method\"", 0}));
+        REQUIRE(book->takeReading(
+            {0, Subject::power(), value, Unit::none, 0, {{"correction", 0.3}}, "it's; a \"method\"", 0}));
         CHECK(book->build()->last(Subject::power())->value == value);
     }
-    REQUIRE(book->takeReading({0, Subject::power(), NAN, Unit::watt, 0, 0, "", 0}));
+    REQUIRE(book->takeReading({0, Subject::power(), NAN, Unit::watt, 0, {}, "", 0}));
     CHECK(std::isnan(book->build()->last(Subject::power())->value));
     REQUIRE(book->undo());
     REQUIRE(book->redo());

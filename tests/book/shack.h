@@ -46,7 +46,7 @@ inline std::string everything(const std::filesystem::path& file) {
     SQLite::Database db(file.string(), SQLite::OPEN_READONLY, 2000);
     SQLite::Statement tables(db, "SELECT name FROM sqlite_master WHERE type='table' ORDER BY name");
     const std::set<std::string> aside{"action",     "action_in_hand", "undo_step",      "sitting",
-                                      "photo_data", "pending_import", "sqlite_sequence"};
+                                      "photo_data", "kit_text",       "pending_import", "sqlite_sequence"};
     std::string out;
     while (tables.executeStep()) {
         const std::string name = tables.getColumn(0).getString();

@@ -179,11 +179,11 @@ TEST_CASE("a large bag is weighed beside the window, and the story comes when it
     Desk desk(begun(kitOf(manyParts(1100))));
     const auto judged = [&]() -> const Judged& { return desk.session().judged(); };
     CHECK(judged().story().troubles.empty());
-    desk.session().type({0, Subject::part("R2"), 0, Unit::ohm, 0, 0, "", 0},
+    desk.session().type({0, Subject::part("R2"), 0, Unit::ohm, 0, {}, "", 0},
                         QStringLiteral("33k"));  // wants 1k
     CHECK(judged().story().weighing);
     CHECK(judged().part(judged().kit().parts[1]).state == VerdictState::fail);  // the reading itself at once
-    desk.session().type({0, Subject::part("R3"), 0, Unit::ohm, 0, 0, "", 0},
+    desk.session().type({0, Subject::part("R3"), 0, Unit::ohm, 0, {}, "", 0},
                         QStringLiteral("33k"));  // while it is weighed
     REQUIRE(QTest::qWaitFor([&] { return !judged().story().weighing; }, 20000));
     CHECK(judged().story().troubles.size() == 2);
@@ -193,7 +193,7 @@ TEST_CASE("a large bag is weighed beside the window, and the story comes when it
 TEST_CASE("another kit taken in hand while a large bag is weighed is not told that bag's story") {
     Desk desk(begun(kitOf(manyParts(1100))));
     const auto judged = [&]() -> const Judged& { return desk.session().judged(); };
-    desk.session().type({0, Subject::part("R2"), 0, Unit::ohm, 0, 0, "", 0}, QStringLiteral("33k"));
+    desk.session().type({0, Subject::part("R2"), 0, Unit::ohm, 0, {}, "", 0}, QStringLiteral("33k"));
     CHECK(judged().story().weighing);
     REQUIRE(desk.session().keep(desk.session().book().startBuild("Small", kitOf(kOnePart))));
     CHECK_FALSE(judged().story().weighing);

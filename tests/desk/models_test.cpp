@@ -15,6 +15,7 @@
 #include "station/board.h"
 #include "station/judged.h"
 #include "station/phrases.h"
+#include "station/readings.h"
 #include "station/work.h"
 #include "window_fixture.h"
 
@@ -28,7 +29,8 @@ const Kit& kit() { return practiceKit().kit; }
 
 void read(Build& build, const Subject& subject, double value, Unit unit, double setting = 0) {
     build.readings.push_back({std::int64_t(build.readings.size() + 1), subject, value, unit,
-                              usualUncertainty(unit, value), setting, "typed", 0});
+                              usualUncertainty(unit, value), settingsOf(subject, "typed", setting), "typed",
+                              0});
 }
 
 bool holds(const std::string& text, const std::string& part) { return text.find(part) != std::string::npos; }
@@ -278,7 +280,8 @@ TEST_CASE("proof: one thing after the other, then the sum of it") {
     CHECK(holds(view().now, "read the supply"));
     read(build, Subject::supply(), 12.5, Unit::volt);
     CHECK(holds(view().why, "attenuator first"));
-    build.readings.push_back({9, Subject::power(), 4.8, Unit::dbm, 0.2, 30, "attenuator", 0});
+    build.readings.push_back(
+        {9, Subject::power(), 4.8, Unit::dbm, 0.2, {{"attenuation", 30}}, "attenuator", 0});
     CHECK(holds(view().now, "frequency"));
     read(build, Subject::frequency(), 21.06001e6, Unit::hertz);
     read(build, Subject::harmonic(2), 55, Unit::decibel);

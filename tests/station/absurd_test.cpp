@@ -8,6 +8,7 @@
 #include "station/judged.h"
 #include "station/parts_in.h"
 #include "station/proof.h"
+#include "station/readings.h"
 #include "station/sign_off.h"
 #include "station/tune.h"
 #include "station/winding.h"
@@ -24,7 +25,8 @@ Build readEverywhere(const Kit& kit, double value, double setting) {
     Build build;
     const auto put = [&](const Subject& subject, Unit unit, const std::string& method = "typed") {
         build.readings.push_back({std::int64_t(build.readings.size() + 1), subject, value, unit,
-                                  std::fabs(value), setting, method, 0, std::isinf(value)});
+                                  std::fabs(value), settingsOf(subject, method, setting), method, 0,
+                                  std::isinf(value)});
     };
     for (const Part& part : kit.parts) put(Subject::part(part.ref), part.unit);
     for (const Coil& coil : kit.coils) {

@@ -41,7 +41,7 @@ Kit smallKit() {
 
 void read(Build& build, const std::string& ref, double value, Unit unit) {
     build.readings.push_back(
-        {0, Subject::part(ref), value, unit, usualUncertainty(unit, value), 0, "typed", 0});
+        {0, Subject::part(ref), value, unit, usualUncertainty(unit, value), {}, "typed", 0});
 }
 
 const BagTrouble* about(const BagStory& story, const std::string& ref) {

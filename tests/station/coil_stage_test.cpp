@@ -15,7 +15,7 @@ const Kit& kit() { return practiceKit().kit; }
 
 void measured(Build& build, const std::string& coil, double value) {
     build.readings.push_back(
-        {0, Subject::coil(coil), value, Unit::henry, usualUncertainty(Unit::henry, value), 0, "typed", 0});
+        {0, Subject::coil(coil), value, Unit::henry, usualUncertainty(Unit::henry, value), {}, "typed", 0});
 }
 
 void wind(Build& build, const Coil& coil) {

@@ -15,11 +15,12 @@ const Kit& kit() { return practiceKit().kit; }
 Build eventful() {
     Build build;
     build.started = 100;
-    build.readings = {{1, Subject::coil("T1"), 1.45e-6, Unit::henry, 1e-8, 0, "L/C meter", 200},
-                      {2, Subject::adjustment("rx"), 0.5, Unit::volt, 1e-3, 0.42, "typed", 300},
-                      {3, Subject::coil("T1"), 1.40e-6, Unit::henry, 1e-8, 0, "typed", 400},
-                      {4, readSubject("replaced:R1"), 47, Unit::ohm, 1, 0, "typed", 450}};
-    build.epochs[Subject::coil("T1")] = 1;  // changed after the first reading
+    build.readings = {
+        {1, Subject::coil("T1"), 1.45e-6, Unit::henry, 1e-8, {}, "L/C meter", 200},
+        {2, Subject::adjustment("rx"), 0.5, Unit::volt, 1e-3, {{"position", 0.42}}, "typed", 300},
+        {3, Subject::coil("T1"), 1.40e-6, Unit::henry, 1e-8, {}, "typed", 400},
+        {4, readSubject("replaced:R1"), 47, Unit::ohm, 1, {}, "typed", 450}};
+    build.changes = {{Subject::coil("T1"), 1, 350, "wound"}};
     build.steps["lay-out"] = {false, 150};
     build.steps["hold-l1"] = {true, 500, "measured before it went in"};
     build.findings = {{1, "C42", Finding::What::dry, 600, 700}};
@@ -63,7 +64,7 @@ TEST_CASE("history holds everything once, newest first, and leaves out nothing t
     // The trimmer was read with the coil as it was: when the coil is changed, that reading is of the past
     // too.
     Build changed = build;
-    changed.epochs[Subject::coil("T1")] = 3;
+    changed.changes = {{Subject::coil("T1"), 3}};
     for (const HistoryLine& line : history({kit(), changed})) {
         if (line.at == 300 || line.at == 400) CHECK(line.retired);
     }

@@ -13,6 +13,7 @@
 #include "station/key_down.h"
 #include "station/plan_from_parts.h"
 #include "station/proof.h"
+#include "station/readings.h"
 #include "station/remedy.h"
 #include "station/rests_on.h"
 #include "station/sign_off.h"
@@ -30,12 +31,13 @@ const LimitProfile& profile() { return shippedTables().profile(""); }
 void read(Build& build, const Subject& subject, double value, Unit unit, double setting = 0,
           const std::string& method = "typed") {
     build.readings.push_back({std::int64_t(build.readings.size() + 1), subject, value, unit,
-                              usualUncertainty(unit, value), setting, method, 0});
+                              usualUncertainty(unit, value), settingsOf(subject, method, setting), method,
+                              0});
 }
 
 /// What the book notes when something is changed.
 void change(Build& build, const Subject& subject) {
-    build.epochs[subject] = std::int64_t(build.readings.size());
+    build.changes.push_back({subject, std::int64_t(build.readings.size())});
 }
 
 const Gate& gate(const Readiness& ready, const std::string& id) {
@@ -369,7 +371,8 @@ TEST_CASE("work is told by whole words of a title") {
 
 TEST_CASE("errors are of the instrument that was used, and never nothing") {
     const auto watts = [](const char* method, double value, double setting) {
-        Reading r{1, Subject::power(), value, powerMethod(method).unit, 0, setting, method, 0};
+        Reading r{1, Subject::power(), value, powerMethod(method).unit, 0, {}, method, 0};
+        r.settings = settingsOf(r.subject, method, setting);
         r.uncertainty = readingError(powerMethod(method), value, usualUncertainty(r.unit, value));
         return powerOf(r, 50);
     };
@@ -391,7 +394,7 @@ TEST_CASE("errors are of the instrument that was used, and never nothing") {
 
 TEST_CASE("what is far from anything expected is asked about once") {
     const auto asked = [](const Subject& subject, double value, Unit unit, const std::string& method = "") {
-        return surprise(kit(), {0, subject, value, unit, 0, 0, method, 0});
+        return surprise(kit(), {0, subject, value, unit, 0, {}, method, 0});
     };
     CHECK(asked(Subject::power(), 4000, Unit::watt, "wattmeter").find("The kit promises 3") !=
           std::string::npos);
@@ -408,14 +411,14 @@ TEST_CASE("what is far from anything expected is asked about once") {
     CHECK(asked(Subject::supply(), 125, Unit::volt) != "");
     CHECK(asked(Subject::frequency(), 21060, Unit::hertz) != "");
     CHECK(asked(readSubject("nothing:x"), 1e30, Unit::none) == "");
-    CHECK(expectedOf(kit(), {0, Subject::check("rail5"), 0, Unit::volt, 0, 0, "", 0}).value ==
+    CHECK(expectedOf(kit(), {0, Subject::check("rail5"), 0, Unit::volt, 0, {}, "", 0}).value ==
           Approx((kit().check("rail5")->limits.low + kit().check("rail5")->limits.high) / 2));
     // A counter is asked about beyond half the least and twice the most.
     Kit own = kit();
     Check count{"count", "Count", "TP1", Unit::hertz, {4e6, 6e6}};
     own.checks = {count};
     const auto counted = [&](double hertz) {
-        return surprise(own, {0, Subject::check("count"), hertz, Unit::hertz, 0, 0, "", 0});
+        return surprise(own, {0, Subject::check("count"), hertz, Unit::hertz, 0, {}, "", 0});
     };
     CHECK(counted(2.1e6) == "");
     CHECK(counted(1.9e6) != "");

@@ -11,6 +11,7 @@
 #include "station/judged.h"
 #include "station/parts_in.h"
 #include "station/proof.h"
+#include "station/readings.h"
 #include "station/sign_off.h"
 #include "station/subjects.h"
 #include "station/tune.h"
@@ -26,7 +27,8 @@ const Kit& kit() { return practiceKit().kit; }
 void read(Build& build, const Subject& subject, double value, Unit unit, double setting = 0,
           const std::string& method = "typed") {
     build.readings.push_back({std::int64_t(build.readings.size() + 1), subject, value, unit,
-                              usualUncertainty(unit, value), setting, method, 0});
+                              usualUncertainty(unit, value), settingsOf(subject, method, setting), method,
+                              0});
 }
 
 void wind(Build& build, const Coil& coil) {
@@ -281,15 +283,17 @@ TEST_CASE("proof: power at the supply used, beside the rated figure") {
 }
 
 TEST_CASE("proof: every method by its own formula") {
-    CHECK(powerOf({0, Subject::power(), 34.64, Unit::volt, 0, 0, "peak-to-peak", 0}, 50).watts ==
+    CHECK(powerOf({0, Subject::power(), 34.64, Unit::volt, 0, {}, "peak-to-peak", 0}, 50).watts ==
           Approx(3.0).margin(0.001));
-    CHECK(powerOf({0, Subject::power(), 16.97, Unit::volt, 0, 0.35, "diode-probe", 0}, 50).watts ==
-          Approx(3.0).margin(0.001));
-    CHECK(powerOf({0, Subject::power(), 2.5, Unit::watt, 0, 1.2, "wattmeter", 0}, 50).watts == Approx(3.0));
-    CHECK(powerOf({0, Subject::power(), 4.771, Unit::dbm, 0, 30, "attenuator", 0}, 50).watts ==
-          Approx(3.0).margin(0.001));
+    CHECK(powerOf({0, Subject::power(), 16.97, Unit::volt, 0, {{"diode drop", 0.35}}, "diode-probe", 0}, 50)
+              .watts == Approx(3.0).margin(0.001));
+    CHECK(
+        powerOf({0, Subject::power(), 2.5, Unit::watt, 0, {{"correction", 1.2}}, "wattmeter", 0}, 50).watts ==
+        Approx(3.0));
+    CHECK(powerOf({0, Subject::power(), 4.771, Unit::dbm, 0, {{"attenuation", 30}}, "attenuator", 0}, 50)
+              .watts == Approx(3.0).margin(0.001));
     CHECK(powerMethod("no such method").id == powerMethods().front().id);
-    CHECK(inWatts({0, Subject::adjustment("tx"), 4.771, Unit::dbm, 0.2, 0.5, "", 0}).value ==
+    CHECK(inWatts({0, Subject::adjustment("tx"), 4.771, Unit::dbm, 0.2, {{"position", 0.5}}, "", 0}).value ==
           Approx(3.0).margin(0.001));
 }
 

@@ -83,6 +83,6 @@ TEST_CASE("on trust is what was neither read nor looked at") {
     CHECK_FALSE(trusted(build));
     build.parts["R1"] = PartMark::trusted;
     CHECK(trusted(build));
-    build.readings.push_back({1, Subject::part("R1"), 10e3, Unit::ohm, 50, 0, "typed", 0});
+    build.readings.push_back({1, Subject::part("R1"), 10e3, Unit::ohm, 50, {}, "typed", 0});
     CHECK_FALSE(trusted(build));
 }

@@ -68,7 +68,7 @@ void FirstLightPage::take() {
         if (load.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
         return;
     }
-    session_.read({0, Subject::check(v.check->id), 0, v.check->unit, 0, 0, "", 0});
+    session_.read({0, Subject::check(v.check->id), 0, v.check->unit, 0, {}, "", 0});
 }
 
 /// Before a check with the key down. The kit's own hold on the load may rest on this very check, so that only
@@ -81,7 +81,7 @@ LoadAsk FirstLightPage::loadFor(const Check& check) const {
 void FirstLightPage::again() {
     const Check* check = session_.kit().check(shown_.toStdString());
     if (check != nullptr && loadFor(*check).clear())
-        session_.read({0, Subject::check(check->id), 0, check->unit, 0, 0, "", 0});
+        session_.read({0, Subject::check(check->id), 0, check->unit, 0, {}, "", 0});
 }
 
 void FirstLightPage::choose(int by) {
@@ -115,7 +115,7 @@ void FirstLightPage::refresh() {
     if (wanted.bar == nullptr && !load.clear()) {
         setNow(qs(load.now), qs(load.why));
     } else if (wanted.bar == nullptr) {
-        const Reading pattern{0, Subject::check(check.id), 0, check.unit, 0, 0, "", 0};
+        const Reading pattern{0, Subject::check(check.id), 0, check.unit, 0, {}, "", 0};
         wantReading(QStringLiteral("%1 reads").arg(qs(check.title)), pattern);
     }
     touch_->setTitle(QStringLiteral("Next: %1").arg(qs(check.title)));

@@ -96,7 +96,7 @@ void PartsInPage::take() {
     if (v.wanted == nullptr) return;
     switch (v.ask.how) {
         case PartAsk::How::measure:
-            session_.read({0, Subject::part(v.wanted->ref), 0, v.wanted->unit, 0, 0, "", 0});
+            session_.read({0, Subject::part(v.wanted->ref), 0, v.wanted->unit, 0, {}, "", 0});
             break;
         case PartAsk::How::count: {
             shown_ = qs(v.wanted->ref);
@@ -113,7 +113,7 @@ void PartsInPage::take() {
 void PartsInPage::again() {
     const Part* part = session_.kit().part(shown_.toStdString());
     if (part != nullptr && part->measurable())
-        session_.read({0, Subject::part(part->ref), 0, part->unit, 0, 0, "", 0});
+        session_.read({0, Subject::part(part->ref), 0, part->unit, 0, {}, "", 0});
 }
 
 void PartsInPage::mark(PartMark mark) {
@@ -209,7 +209,7 @@ void PartsInPage::refresh() {
     const PartsInView v = view();
     setNow(qs(v.now), qs(v.why));
     if (v.wanted != nullptr && v.wanted->measurable()) {
-        const Reading pattern{0, Subject::part(v.wanted->ref), 0, v.wanted->unit, 0, 0, "", 0};
+        const Reading pattern{0, Subject::part(v.wanted->ref), 0, v.wanted->unit, 0, {}, "", 0};
         wantReading(QStringLiteral("%1 reads").arg(qs(v.wanted->ref)), pattern);
     } else {
         wantNothing();

@@ -69,10 +69,11 @@ ProofView ProofPage::view() const { return proofView(session_.judged(), chosen_,
 
 Reading ProofPage::pattern(const ProofView& v) const {
     const auto& item = v.items[v.inHand];
-    Reading out{0, item.subject, 0, item.unit, 0, 0, "", 0};
+    Reading out{0, item.subject, 0, item.unit, 0, {}, "", 0};
     if (item.subject == Subject::power()) {
         out.method = std::string(session_.powerWay().id);
-        out.setting = session_.powerSetting(session_.powerWay());
+        if (const PowerMethod& way = session_.powerWay(); !way.setting.empty())
+            out.settings = {{std::string(way.setting), session_.powerSetting(way)}};
     }
     return out;
 }

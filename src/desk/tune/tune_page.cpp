@@ -114,7 +114,7 @@ const Adjustment* TunePage::adjustment() const {
 
 Reading TunePage::pattern() const {
     const Adjustment* a = adjustment();
-    return {0, Subject::adjustment(a->id), 0, a->unit, 0, position_, "", 0};
+    return {0, Subject::adjustment(a->id), 0, a->unit, 0, {{std::string(kPosition), position_}}, "", 0};
 }
 
 void TunePage::go() {

@@ -213,7 +213,7 @@ void WindingPage::measure() {
     const WindingView v = view();
     if (v.coil == nullptr || v.inHand) return;
     const double turns = mainTurns(*v.coil, session_.build());
-    session_.read({0, Subject::coil(v.coil->ref), 0, Unit::henry, 0, turns, "", 0});
+    session_.read({0, Subject::coil(v.coil->ref), 0, Unit::henry, 0, {{std::string(kTurns), turns}}, "", 0});
 }
 
 void WindingPage::bent() {
@@ -261,7 +261,7 @@ void WindingPage::refresh() {
     if (v.stage == WindingView::Stage::measure || v.stage == WindingView::Stage::advice) {
         const Reading pattern{0,  Subject::coil(v.coil->ref),
                               0,  Unit::henry,
-                              0,  double(mainTurns(*v.coil, session_.build())),
+                              0,  {{std::string(kTurns), double(mainTurns(*v.coil, session_.build()))}},
                               "", 0};
         wantReading(QStringLiteral("%1 reads").arg(qs(v.coil->ref)), pattern);
     }

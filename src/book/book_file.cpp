@@ -1,0 +1,343 @@
+#include <SQLiteCpp/Backup.h>
+#include <sqlite3.h>
+#include <unistd.h>
+
+#include <cctype>
+#include <cerrno>
+#include <cstdlib>
+#include <stdexcept>
+
+#include "book/inside.h"
+#include "book/migrations.h"
+#include "book/schema.h"
+#include "book/undo_log.h"
+
+// The book's file: made, opened, looked at when it may not be written, and rescued.
+
+namespace ombrek {
+namespace fs = std::filesystem;
+
+namespace {
+
+/// A folder of our own for a while.
+fs::path temporaryFolder() {
+    std::string name = (fs::temp_directory_path() / "ombrek-XXXXXX").string();
+    if (::mkdtemp(name.data()) == nullptr) throw std::runtime_error("no temporary folder");
+    return name;
+}
+
+/// Read-only, as it lies, without a write to its folder: SQLite's URI, with everything but plain letters
+/// escaped.
+std::string immutableUri(const fs::path& path) {
+    std::string out = "file:";
+    for (const unsigned char c : fs::absolute(path).string()) {
+        if (std::isalnum(c) || c == '/' || c == '.' || c == '-' || c == '_') {
+            out += char(c);
+        } else {
+            static constexpr char digits[] = "0123456789ABCDEF";
+            out += {'%', digits[c >> 4], digits[c & 15]};
+        }
+    }
+    return out + "?immutable=1";
+}
+
+std::unique_ptr<SQLite::Database> openAsItLies(const fs::path& path) {
+    return std::make_unique<SQLite::Database>(immutableUri(path), SQLite::OPEN_READONLY | SQLite::OPEN_URI,
+                                              2000);
+}
+
+fs::path walOf(const fs::path& path) { return path.string() + "-wal"; }
+
+/// Read-only. SQLite cannot read a write-ahead log in a folder it cannot write, so what a crash left there is
+/// looked at in a copy. @param folder  set to where the copy lies, if one was made
+std::unique_ptr<SQLite::Database> openToLook(const fs::path& path, fs::path& folder) {
+    if (::access(fs::absolute(path).parent_path().c_str(), W_OK) == 0)
+        return std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READONLY, 2000);
+    std::error_code none;
+    if (fs::file_size(walOf(path), none) == 0 || none) return openAsItLies(path);
+    folder = temporaryFolder();
+    const fs::path copy = folder / "look.ombrek";
+    fs::copy_file(path, copy);
+    fs::copy_file(walOf(path), walOf(copy));
+    return std::make_unique<SQLite::Database>(copy.string(), SQLite::OPEN_READWRITE, 2000);
+}
+
+/// A book of an older version that may not be written is brought up to date in memory.
+std::unique_ptr<SQLite::Database> openToLookAtOld(const fs::path& path, fs::path& folder) {
+    auto file = openToLook(path, folder);
+    if (file->execAndGet("PRAGMA user_version").getInt() >= kSchemaVersion) return file;
+    auto memory =
+        std::make_unique<SQLite::Database>(":memory:", SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+    SQLite::Backup backup(*memory, *file);
+    backup.executeStep();
+    migrate(*memory);
+    return memory;
+}
+
+/// Rows of an import that was cut off never became an action: they are taken out again.
+void dropUnfinishedImports(SQLite::Database& db) {
+    SQLite::Transaction transaction(db);
+    db.exec("UPDATE action_in_hand SET id=0");
+    db.exec(
+        "DELETE FROM stock WHERE EXISTS (SELECT 1 FROM pending_import WHERE stock.id BETWEEN first AND "
+        "last)");
+    db.exec("DELETE FROM pending_import");
+    transaction.commit();
+}
+
+std::unique_ptr<SQLite::Database> openToWrite(const fs::path& path, std::int64_t now) {
+    auto db = std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READWRITE, 2000);
+    db->exec("PRAGMA journal_mode=WAL");
+    db->exec("PRAGMA synchronous=FULL");
+    db->exec("PRAGMA foreign_keys=ON");
+    migrate(*db);
+    if (db->execAndGet("SELECT count(*) FROM pending_import").getInt() > 0) dropUnfinishedImports(*db);
+    pruneUndoLog(*db, now);
+    return db;
+}
+
+/// Make an empty book under a name of its own and move it into place whole: a crash leaves either no book or
+/// a good one, and of two starts at once the second finds the first one's.
+void makeBookFile(const fs::path& path) {
+    const fs::path beside = path.string() + ".new-" + std::to_string(::getpid());
+    std::error_code ignored;
+    fs::remove(beside, ignored);
+    {
+        SQLite::Database db(beside.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 2000);
+        SQLite::Transaction transaction(db);
+        makeSchema(db);
+        transaction.commit();
+    }
+    // A hard link fails where a file already is; then that one is the book.
+    const bool linked = ::link(beside.c_str(), path.c_str()) == 0;
+    const int why = errno;
+    if (!linked && why != EEXIST && !fs::exists(path)) {
+        fs::rename(beside, path);  // a file system without links
+    } else {
+        fs::remove(beside, ignored);
+    }
+}
+
+constexpr const char* kRestore =
+    "Restore it from a copy (the file and, where there is one, its \"-wal\" beside it), begin another, or "
+    "take a "
+    "rescue copy of what can still be read.";
+
+Problem damaged(const fs::path& path, const std::string& what) {
+    return {path.filename().string(), "This book is damaged" +
+                                          (what.empty() ? std::string() : " (" + what + ")") +
+                                          "; it was left as it is. " + kRestore};
+}
+
+/// A read-only look that finds damage before anything is written. A disk that is full or a folder that cannot
+/// be written is no damage.
+Result<void> checkSound(const fs::path& path) {
+    fs::path folder;
+    Result<void> out;
+    const auto look = [&](SQLite::Database& db) -> Result<void> {
+        SQLite::Statement check(db, "PRAGMA quick_check(1)");
+        const bool sound = check.executeStep() && check.getColumn(0).getString() == "ok";
+        if (!sound || !db.tableExists("reading") || !db.tableExists("undo_step"))
+            return tl::make_unexpected(damaged(path, ""));
+        const bool current = db.execAndGet("PRAGMA user_version").getInt() == kSchemaVersion;
+        const std::string what = current ? damageIn(db) : "";
+        if (!what.empty()) return tl::make_unexpected(damaged(path, what));
+        return {};
+    };
+    try {
+        const auto db = openToLook(path, folder);
+        out = look(*db);
+    } catch (const SQLite::Exception& error) {
+        const int code = error.getErrorCode();
+        const bool bad = code == SQLITE_CORRUPT || code == SQLITE_NOTADB || code == SQLITE_ERROR;
+        try {  // where no log can be written the file itself still tells
+            const auto db = bad ? nullptr : openAsItLies(path);
+            out = bad ? tl::make_unexpected(damaged(path, "")) : look(*db);
+        } catch (const SQLite::Exception&) {
+            out = tl::make_unexpected(damaged(path, ""));
+        }
+    } catch (const std::exception& error) {
+        out = problem(path.filename().string(),
+                      std::string("This book cannot be looked at (") + error.what() + ").");
+    }
+    std::error_code ignored;
+    if (!folder.empty()) fs::remove_all(folder, ignored);
+    return out;
+}
+
+/// A name beside the book that is free: "shack.rescued.ombrek", "shack.rescued-2.ombrek".
+fs::path freeRescueName(const fs::path& book, const fs::path& folder) {
+    std::error_code error;
+    for (int i = 1;; ++i) {
+        const fs::path out = folder / (book.stem().string() + ".rescued" +
+                                       (i > 1 ? "-" + std::to_string(i) : "") + book.extension().string());
+        if (!fs::exists(out, error)) return out;
+    }
+}
+
+/// Where a rescue copy may go: beside the book, else the person's data folder, else the temporary one.
+std::vector<fs::path> rescueFolders(const fs::path& book) {
+    std::vector<fs::path> out{fs::absolute(book).parent_path()};
+    if (const char* data = std::getenv("XDG_DATA_HOME"); data != nullptr && *data) out.push_back(data);
+    if (const char* home = std::getenv("HOME"); home != nullptr && *home) out.push_back(home);
+    std::error_code error;
+    out.push_back(fs::temp_directory_path(error));
+    return out;
+}
+
+}  // namespace
+
+Book::Inside::~Inside() {
+    db.reset();
+    std::error_code ignored;
+    if (!lookFolder.empty()) fs::remove_all(lookFolder, ignored);
+}
+
+void Book::Inside::watch() {
+    notice.all = true;
+    const auto written = [](void* to, int how, const char*, const char* table, sqlite3_int64) {
+        Notice& notice = *static_cast<Notice*>(to);
+        (how == SQLITE_INSERT ? notice.added : notice.changed).insert(table);
+    };
+    sqlite3_update_hook(db->getHandle(), written, &notice);
+}
+
+bool Book::Inside::rescueIfLost() {
+    if (!identity || !readOnlyReason.empty()) return true;
+    const auto now = identityOf(path);
+    if (now == identity) return true;
+    const bool over = now && now->inode == identity->inode;  // the same file, with other bytes in it
+    const std::string what = !now   ? "The book was deleted or moved while it was open"
+                             : over ? "The book was written over while it was open"
+                                    : "Another file was put in the book's place while it was open";
+    for (const fs::path& folder : rescueFolders(path)) {
+        if (over) break;  // what was there is gone
+        try {
+            const fs::path copy = freeRescueName(path, folder);
+            {
+                SQLite::Database file(copy.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE, 2000);
+                SQLite::Backup backup(file, *db);
+                backup.executeStep();
+            }
+            auto taken = WriterLock::take(copy);
+            if (!taken) continue;
+            db = openToWrite(copy, clock());
+            watch();
+            lock.emplace(std::move(*taken));
+            path = copy;
+            identity = identityOf(copy);
+            rescued = what + ". All that was done is in " + copy.string() + ", and work goes on there.";
+            return true;
+        } catch (const std::exception&) {
+            // the next folder
+        }
+    }
+    readOnlyReason = what + ", and no rescue copy could be made: nothing more is kept.";
+    return false;
+}
+
+Book::Book(std::unique_ptr<Inside> inside) : inside_(std::move(inside)) {}
+Book::~Book() = default;
+
+Result<std::unique_ptr<Book>> Book::open(const fs::path& named, Clock clock) {
+    const fs::path path = followLink(named);
+    const auto file = inspectBookFile(path);
+    if (!file) return tl::make_unexpected(file.error());
+    const bool create = *file == BookFile::absent;
+    auto inside = std::make_unique<Inside>();
+    inside->path = path;
+    inside->clock = std::move(clock);
+    try {
+        if (create) makeBookFile(path);
+    } catch (const std::exception&) {
+        return problem(path.filename().string(),
+                       "No book can be made here; is the folder there, writable and not full?");
+    }
+    if (const auto sound = checkSound(path); !sound) return tl::make_unexpected(sound.error());
+    const bool folder = ::access(fs::absolute(path).parent_path().c_str(), W_OK) == 0;
+    if (!folder) {
+        inside->readOnlyReason = "This book's folder cannot be written: you can look, not write.";
+    } else if (::access(path.c_str(), W_OK) != 0) {
+        inside->readOnlyReason = "This book's file is write-protected: you can look, not write.";
+    } else if (auto lock = WriterLock::take(path)) {
+        inside->lock.emplace(std::move(*lock));
+    } else {
+        inside->readOnlyReason = lock.error().sentence;
+    }
+    try {
+        inside->db = inside->readOnlyReason.empty() ? openToWrite(path, inside->clock())
+                                                    : openToLookAtOld(path, inside->lookFolder);
+        if (inside->readOnlyReason.empty()) inside->identity = identityOf(path);
+        inside->watch();
+        if (const std::string what = damageIn(*inside->db); !what.empty())
+            return tl::make_unexpected(damaged(path, what));
+    } catch (const SQLite::Exception& error) {
+        if (error.getErrorCode() == SQLITE_FULL || error.getErrorCode() == SQLITE_IOERR ||
+            error.getErrorCode() == SQLITE_CANTOPEN) {
+            try {  // no room for a log: it can still be looked at
+                inside->db = openAsItLies(path);
+                inside->lock.reset();
+                inside->readOnlyReason = "The disk is full or refuses to write: you can look, not write.";
+                return std::unique_ptr<Book>(new Book(std::move(inside)));
+            } catch (const std::exception&) {
+                return problem(path.filename().string(),
+                               "The disk is full or refuses to write: make room first.");
+            }
+        }
+        return tl::make_unexpected(damaged(path, error.what()));
+    } catch (const std::exception&) {
+        return problem(path.filename().string(),
+                       "This book cannot be opened; check its folder's permissions.");
+    }
+    return std::unique_ptr<Book>(new Book(std::move(inside)));
+}
+
+Result<std::size_t> Book::rescue(const fs::path& damaged, const fs::path& copy) {
+    std::error_code error;
+    if (fs::exists(copy, error))
+        return problem(copy.filename().string(), "There is a file of this name already.");
+    fs::path folder;
+    try {
+        // The copy is read, never the book: SQLite may want to roll its log.
+        folder = temporaryFolder();
+        const fs::path look = folder / "damaged.ombrek";
+        fs::copy_file(damaged, look);
+        if (fs::exists(walOf(damaged), error)) fs::copy_file(walOf(damaged), walOf(look));
+        makeBookFile(copy);
+        SQLite::Database from(look.string(), SQLite::OPEN_READWRITE, 2000);
+        SQLite::Database into(copy.string(), SQLite::OPEN_READWRITE, 2000);
+        try {
+            migrate(from, Damage::taken);
+        } catch (const SQLite::Exception&) {
+            // What can be read of an older book is copied by the names that are still the same.
+        }
+        SQLite::Transaction transaction(into);
+        const std::size_t rows = copyReadable(from, into);
+        transaction.commit();
+        fs::remove_all(folder, error);
+        if (rows > 0) return rows;
+        fs::remove(copy, error);
+        return problem(damaged.filename().string(), "Nothing in this file can be read as a book.");
+    } catch (const std::exception&) {
+        if (!folder.empty()) fs::remove_all(folder, error);
+        fs::remove(copy, error);
+        return problem(damaged.filename().string(), "Nothing in this file can be read as a book.");
+    }
+}
+
+bool Book::lookForFile() {
+    if (inside_->identity == identityOf(inside_->path) || !inside_->identity || readOnly()) return true;
+    const std::lock_guard guard(inside_->writing);
+    inside_->rescueIfLost();
+    inside_->notify();
+    return false;
+}
+
+const std::string& Book::rescuedTo() const { return inside_->rescued; }
+
+const fs::path& Book::path() const { return inside_->path; }
+bool Book::readOnly() const { return !inside_->readOnlyReason.empty(); }
+const std::string& Book::readOnlyReason() const { return inside_->readOnlyReason; }
+void Book::onChange(std::function<void(const Notice&)> listener) { inside_->listener = std::move(listener); }
+
+}  // namespace ombrek

@@ -1,0 +1,162 @@
+#include <array>
+
+#include "book/migrations.h"
+#include "book/records.h"
+#include "book/schema.h"
+#include "book/shack.h"
+
+// Books as released versions wrote them (old/version-N.ombrek: the practice bench's, with one row of every
+// choice beside it), opened by this one. What an old file holds is read from it with its own words.
+
+using namespace ombrek;
+namespace fs = std::filesystem;
+
+namespace {
+
+/// How versions 1 to 4 numbered the units.
+constexpr std::array<Unit, 16> kOldUnits{Unit::none,    Unit::ohm,    Unit::farad,   Unit::henry,
+                                         Unit::volt,    Unit::ampere, Unit::watt,    Unit::hertz,
+                                         Unit::metre,   Unit::second, Unit::celsius, Unit::percent,
+                                         Unit::decibel, Unit::dbm,    Unit::ppm,     Unit::degree};
+
+fs::path stored(int version) {
+    return fs::path(OMBREK_BOOKS) / ("version-" + std::to_string(version) + ".ombrek");
+}
+
+/// Tables with their columns, for comparison.
+std::map<std::string, std::set<std::string>> layout(SQLite::Database& db) {
+    std::map<std::string, std::set<std::string>> out;
+    SQLite::Statement q(
+        db, "SELECT m.name, c.name FROM sqlite_master m, pragma_table_info(m.name) c WHERE m.type='table'");
+    while (q.executeStep()) out[q.getColumn(0).getString()].insert(q.getColumn(1).getString());
+    return out;
+}
+
+}  // namespace
+
+TEST_CASE("a book of every released version opens with all that is in it, and is worked on") {
+    const int version = GENERATE(1, 2, 3, 4);
+    INFO("version " << version);
+    Shack shack;
+    fs::copy_file(stored(version), shack.file);
+    SQLite::Database old(stored(version).string(), SQLite::OPEN_READONLY, 2000);
+    REQUIRE(old.execAndGet("PRAGMA user_version").getInt() == version);
+    auto book = shack.open();
+    REQUIRE_FALSE(book->readOnly());
+    const Build build = *book->build();
+
+    SQLite::Statement head(old, "SELECT kit_text, started FROM build WHERE id=(SELECT build FROM chosen)");
+    REQUIRE(head.executeStep());
+    CHECK(build.kitText == head.getColumn(0).getString());
+    CHECK(build.kitText.size() > 1000);
+    CHECK(build.started == head.getColumn(1).getInt64());
+    CHECK(build.order == Order::byKind);
+    CHECK(build.rule == VerdictRule::simple);
+
+    SQLite::Statement q(old,
+                        "SELECT subject, value, unit, uncertainty, setting, at FROM reading ORDER BY id");
+    std::size_t i = 0;
+    for (; q.executeStep(); ++i) {
+        REQUIRE(i < build.readings.size());
+        const Reading& r = build.readings[i];
+        CHECK(r.subject.text() == q.getColumn(0).getString());
+        CHECK(r.value == q.getColumn(1).getDouble());
+        CHECK(r.unit == kOldUnits.at(std::size_t(q.getColumn(2).getInt())));
+        CHECK(r.uncertainty == q.getColumn(3).getDouble());
+        CHECK(r.at == q.getColumn(5).getInt64());
+        if (r.subject.is(Subject::Kind::adjustment))
+            CHECK(r.setting(kPosition, -1) == q.getColumn(4).getDouble());
+        if (r.subject.is(Subject::Kind::coil)) CHECK(r.setting(kTurns, 0) == q.getColumn(4).getDouble());
+    }
+    CHECK(i == build.readings.size());
+    CHECK(i > 50);
+    const auto power = build.all(Subject::power());
+    REQUIRE(power.size() >= 4);
+    CHECK(power[power.size() - 4].settings.empty());  // from peak to peak
+    CHECK(power[power.size() - 3].setting("diode drop") == 0.35);
+    CHECK(power[power.size() - 2].setting("correction") == 1.2);
+    CHECK(power[power.size() - 1].setting("attenuation") == 30);
+    CHECK(build.windings.size() == std::size_t(old.execAndGet("SELECT count(*) FROM winding").getInt()));
+    CHECK(build.steps.size() == std::size_t(old.execAndGet("SELECT count(*) FROM step").getInt()));
+
+    if (version >= 2) {
+        CHECK(build.way == BagWay::byPlan);
+        CHECK(build.depth == BagDepth::trustBag);
+        CHECK(build.parts.at("R1") == PartMark::missing);
+        CHECK(build.loose.back().kind == PartKind::transistor);
+        CHECK(std::isnan(build.loose.back().value));
+        CHECK(build.remedies.at("R1").how == Remedy::How::supplier);
+        CHECK(book->stock().back() == StockLine{book->stock().back().id, "B2", PartKind::capacitor, 2.2e-8,
+                                                Unit::farad, 5, 50, 0, "film", 7});
+        const auto meters = book->meters();
+        CHECK(std::any_of(meters.begin(), meters.end(), [](const MeterLine& m) {
+            return m.name == "grey" && m.unit == Unit::ohm && std::isinf(m.high);
+        }));
+    }
+    if (version >= 3) {
+        CHECK(build.findings.back().what == Finding::What::flux);
+        CHECK(build.senses.at("Q1") == 100);
+        CHECK(book->photo(build.photos.back().id) == "\xff\xd8");
+    }
+    if (version >= 4) {
+        CHECK(book->photo(build.photos[build.photos.size() - 2].id) == "\xff\xd7");
+        CHECK(build.changedAfter(Subject::coil("T9")) == 3);
+    }
+
+    CHECK_FALSE(book->oldestUndo());  // what an older Ombrek did cannot be taken back any more
+    REQUIRE(book->countTurn("T1", "antenna link"));
+    REQUIRE(book->repaired({0, "R1", "burnt", "a new one"}));
+    REQUIRE(book->undo());
+    REQUIRE(book->undo());
+    CHECK(book->build()->winding("T1", "antenna link").turns == build.winding("T1", "antenna link").turns);
+}
+
+TEST_CASE("an old book that is only looked at stays as it is") {
+    const int version = GENERATE(1, 4);
+    Shack shack;
+    fs::copy_file(stored(version), shack.file);
+    auto holder = WriterLock::take(shack.file);
+    REQUIRE(holder);
+    auto book = shack.open();
+    CHECK(book->readOnly());
+    CHECK(book->build()->order == Order::byKind);
+    SQLite::Database db(shack.file.string(), SQLite::OPEN_READONLY);
+    CHECK(db.execAndGet("PRAGMA user_version").getInt() == version);
+}
+
+TEST_CASE("a book that was brought up to date has the tables and triggers of a new one") {
+    const int version = GENERATE(1, 2, 3, 4);
+    INFO("version " << version);
+    Shack shack;
+    fs::copy_file(stored(version), shack.file);
+    shack.open();
+    SQLite::Database fresh(":memory:", SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+    makeSchema(fresh);
+    SQLite::Database brought(shack.file.string(), SQLite::OPEN_READONLY, 2000);
+    CHECK(layout(brought) == layout(fresh));
+    const char* triggers =
+        "SELECT group_concat(name || sql) FROM (SELECT name, sql FROM sqlite_master WHERE "
+        "type='trigger' ORDER BY name)";
+    CHECK(brought.execAndGet(triggers).getString() == fresh.execAndGet(triggers).getString());
+}
+
+TEST_CASE("an old book with a row that no Ombrek writes is refused and left as it is") {
+    Shack shack;
+    fs::copy_file(stored(4), shack.file);
+    {
+        SQLite::Database db(shack.file.string(), SQLite::OPEN_READWRITE, 2000);
+        db.exec("UPDATE reading SET unit=99 WHERE id=(SELECT min(id) FROM reading)");
+    }
+    const auto book = Book::open(shack.file);
+    REQUIRE_FALSE(book);
+    CHECK(book.error().text().find("\"reading\" has a \"unit\" that no Ombrek writes") != std::string::npos);
+    SQLite::Database db(shack.file.string(), SQLite::OPEN_READONLY, 2000);
+    CHECK(db.execAndGet("PRAGMA user_version").getInt() == 4);
+    CHECK(db.execAndGet("SELECT count(*) FROM reading WHERE unit=99").getInt() == 1);
+    const auto rows = Book::rescue(shack.file, shack.folder / "copy.ombrek");
+    REQUIRE(rows);
+    const Build rescued = *Book::open(shack.folder / "copy.ombrek").value()->build();
+    CHECK(rescued.windings.size() > 2);
+    CHECK(rescued.readings.size() > 50);  // all but the one
+    CHECK(rescued.kitText.size() > 1000);
+}
