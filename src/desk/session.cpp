@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/quantity/shown.h"
+#include "formats/accuracy_text.h"
 #include "formats/kit_json.h"
 #include "log/log.h"
 #include "practice/practice_instruments.h"
@@ -122,6 +123,26 @@ bool Session::keep(const Result<void>& result) {
     return result.has_value();
 }
 
+Reading Session::withCircumstances(Reading reading, Unit shownIn, double shown) const {
+    using Kind = Subject::Kind;
+    const PowerMethod& way = powerMethod(reading.method);
+    if (reading.subject.is(Kind::power) && way.percent > 0) {
+        reading.meter = way.name;
+        reading.sheet = personNumber(way.percent) + "\u202f%";
+    } else if (const auto line = meterFor(book_->meters(), shownIn, shown)) {
+        reading.meter = line->name.empty() ? std::string(name(instrumentFor(shownIn))) : line->name;
+        reading.sheet = accuracyText(*line);
+    }
+    reading.who = book_->preference("who");
+    const Kind kind = reading.subject.kind;
+    const bool supplied =
+        kind == Kind::power || kind == Kind::harmonic || kind == Kind::frequency || kind == Kind::adjustment;
+    const Reading* supply = supplied ? build_.last(Subject::supply()) : nullptr;
+    if (supply != nullptr && std::isfinite(supply->value))
+        reading.settings[std::string(kSupply)] = supply->value;
+    return reading;
+}
+
 void Session::store(Reading reading) {
     if (keep(book_->takeReading(reading))) emit taken(reading.subject);
 }
@@ -156,6 +177,7 @@ void Session::read(Reading wanted) {
         wanted.uncertainty = measured.uncertainty;
         wanted.beyond = std::isinf(measured.value);
         if (wanted.method.empty()) wanted.method = std::string(name(instrumentFor(asked)));
+        wanted = withCircumstances(std::move(wanted), asked, measured.value);
         store(power ? inWatts(wanted, powerSetting(powerMethods().front())) : wanted);
     });
 }
@@ -179,7 +201,8 @@ Session::Entered Session::understand(Reading wanted, const QString& text) const 
         out.trouble = QStringLiteral("A power wants a number that is not negative.");
     out.shows = qs(shownText({shown->value, shown->beyond}, wanted.unit));
     out.doubt = qs(surprise(kit_, wanted));
-    out.reading = std::move(wanted);
+    const Unit shownIn = wanted.unit;
+    out.reading = withCircumstances(std::move(wanted), shownIn, shown->value);
     return out;
 }
 

@@ -99,6 +99,8 @@ class Session : public QObject {
     void reload(const Book::Notice& notice);
     void readKitInHand();
     void store(Reading reading);
+    /// With the instrument and its data-sheet line, the supply where it matters, and who is at the bench.
+    Reading withCircumstances(Reading reading, Unit shownIn, double shown) const;
     QByteArray practiceState() const;
 
     Tables tables_;

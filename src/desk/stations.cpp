@@ -68,9 +68,8 @@ StationLine board(const Judged& judged) {
 
 StationLine firstLight(const Judged& judged) {
     const Kit& kit = judged.kit();
-    const Build& build = judged.build();
     int done = 0;
-    for (const Check& check : kit.checks) done += checkVerdict(check, build).state == VerdictState::pass;
+    for (const Check& check : kit.checks) done += judged.check(check).state == VerdictState::pass;
     return {QStringLiteral("First light"),
             ofAll(done, kit.checks.size(), counted(kit.checks.size(), QStringLiteral("check"))),
             share(done, kit.checks.size()), done == int(kit.checks.size())};

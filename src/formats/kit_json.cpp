@@ -250,6 +250,12 @@ Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cor
         kit.lowPass.push_back({row.text("ref"), arm == "series"});
         row.finish();
     }
+    for (JsonFields& row : top.objects("rests_on")) {
+        RestsOn rests{readSubject(row.text("what")), {}};
+        for (const std::string& on : row.texts("on")) rests.on.push_back(readSubject(on));
+        kit.restsOn.push_back(std::move(rests));
+        row.finish();
+    }
     if (top.has("ratings")) kit.ratings = readRatings(top.object("ratings"));
     top.finish();
     checkReferences(kit);

@@ -22,6 +22,7 @@ class References {
         coils();
         steps();
         adjustments();
+        restsOn();
         for (std::size_t i = 0; i < kit_.lowPass.size(); ++i) {
             need(known(kit_.lowPass[i].ref), at("low_pass", i) + "/ref", kit_.lowPass[i].ref);
         }
@@ -91,6 +92,14 @@ class References {
         }
         const auto order = stepOrder(kit_, Order::manual);
         if (!order) throw JsonFault{{"/steps, " + order.error().place, order.error().sentence}};
+    }
+
+    void restsOn() const {
+        for (std::size_t i = 0; i < kit_.restsOn.size(); ++i) {
+            const RestsOn& row = kit_.restsOn[i];
+            need(exists(kit_, row.what), at("rests_on", i) + "/what", row.what.text());
+            for (const Subject& on : row.on) need(exists(kit_, on), at("rests_on", i) + "/on", on.text());
+        }
     }
 
     void adjustments() const {

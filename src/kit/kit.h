@@ -171,6 +171,13 @@ struct FilterElement {
     bool series = true;
 };
 
+/// What the readings of one thing rest on beside what station/rests_on.h knows: the kit's own knowledge of
+/// its circuit, "the bias rests on the finals".
+struct RestsOn {
+    Subject what;
+    std::vector<Subject> on;
+};
+
 struct Board {
     double width = 0, height = 0;  ///< [mm]
 };
@@ -185,6 +192,7 @@ struct Kit {
     std::vector<Check> checks;
     std::vector<Adjustment> adjustments;
     std::vector<FilterElement> lowPass;
+    std::vector<RestsOn> restsOn;
     Ratings ratings;
 
     const Part* part(const std::string& ref) const;

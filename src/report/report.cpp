@@ -98,11 +98,13 @@ QString coilsSection(const Kit& kit, const Build& build) {
            table({"Coil", "Core", "Turns", "Wanted", "Measured", "Verdict", "Trimmer"}, rows);
 }
 
-QString checksSection(const Kit& kit, const Build& build) {
+QString checksSection(const Judged& judged) {
+    const Kit& kit = judged.kit();
+    const Build& build = judged.build();
     if (kit.checks.empty()) return {};
     std::vector<Row> rows;
     for (const Check& check : kit.checks) {
-        const Verdict verdict = checkVerdict(check, build);
+        const Verdict& verdict = judged.check(check);
         rows.push_back({esc(check.title), esc(check.at),
                         quantityOrDash(build.last(Subject::check(check.id)), figuresFor(check.limits) + 2),
                         mark(verdict.state), esc(verdict.sentence)});
@@ -252,8 +254,8 @@ Report makeReport(const Judged& judged, std::int64_t now) {
         out.html += picture(out.plots.size());
         out.plots.push_back(plotSvg(tunePlot(kit, a, build), kPlotSize));
     }
-    out.html += checksSection(kit, build) + partsSection(judged) + boardSection(kit, build) +
-                remarksSection(kit, build);
+    out.html +=
+        checksSection(judged) + partsSection(judged) + boardSection(kit, build) + remarksSection(kit, build);
     out.html += QStringLiteral(
         "<p>Verdicts count the instruments' own error where the guard-band rule was chosen. Band limits, "
         "power "

@@ -2,13 +2,21 @@
 
 #include <algorithm>
 
+#include "station/judged.h"
+#include "station/rests_on.h"
+
 namespace ombrek {
 
-Verdict checkVerdict(const Check& check, const Build& build) {
-    const Reading* reading = build.last(Subject::check(check.id));
-    if (reading == nullptr) return {};
-    Verdict out = judgeReading(*reading, check.limits, build.rule, check.unit);
-    if (gapOpen(check, build)) {
+Verdict checkVerdict(const Kit& kit, const Check& check, const Build& build) {
+    const Subject subject = Subject::check(check.id);
+    const auto reading = lastStanding(kit, build, subject);
+    Verdict out;
+    if (!reading) {
+        out.sentence = changedSince(kit, build, subject);
+        return out;
+    }
+    out = judgeReading(*reading, check.limits, build.rule, check.unit);
+    if (gapOpen(kit, check, build)) {
         out.state = VerdictState::doubtful;
         out.sentence += " The gap is still to be closed: " + check.bridge + ".";
     }
@@ -17,28 +25,29 @@ Verdict checkVerdict(const Check& check, const Build& build) {
 
 std::string bridgeGate(const Check& check) { return "bridge:" + check.id; }
 
-bool gapOpen(const Check& check, const Build& build) {
-    const Reading* reading = build.last(Subject::check(check.id));
-    if (check.bridge.empty() || reading == nullptr) return false;
-    if (judgeReading(*reading, check.limits, build.rule, check.unit).state != VerdictState::pass)
+bool gapOpen(const Kit& kit, const Check& check, const Build& build) {
+    if (check.bridge.empty()) return false;
+    const auto reading = lastStanding(kit, build, Subject::check(check.id));
+    if (!reading || judgeReading(*reading, check.limits, build.rule, check.unit).state != VerdictState::pass)
         return false;
     const auto closed = build.gates.find(bridgeGate(check));
     return closed == build.gates.end() || closed->second.at < reading->at;
 }
 
-const Check* nextCheck(const Kit& kit, const Build& build) {
+const Check* nextCheck(const Judged& judged) {
+    const std::vector<Check>& checks = judged.kit().checks;
     const Check* untouched = nullptr;
-    for (const Check& check : kit.checks) {
-        const VerdictState state = checkVerdict(check, build).state;
-        if (gapOpen(check, build)) return &check;
+    for (const Check& check : checks) {
+        const VerdictState state = judged.check(check).state;
+        if (gapOpen(judged.kit(), check, judged.build())) return &check;
         if (check.gate && state != VerdictState::pass && state != VerdictState::notDone) return &check;
         if (state == VerdictState::notDone && untouched == nullptr) untouched = &check;
     }
     if (untouched != nullptr) return untouched;
-    const auto off = std::find_if(kit.checks.begin(), kit.checks.end(), [&](const Check& check) {
-        return checkVerdict(check, build).state != VerdictState::pass;
+    const auto off = std::find_if(checks.begin(), checks.end(), [&](const Check& check) {
+        return judged.check(check).state != VerdictState::pass;
     });
-    return off == kit.checks.end() ? nullptr : &*off;
+    return off == checks.end() ? nullptr : &*off;
 }
 
 std::string lastChecked(const Build& build) {
@@ -47,10 +56,10 @@ std::string lastChecked(const Build& build) {
     return hit == build.readings.rend() ? "" : hit->subject.id;
 }
 
-const Check* barredBy(const Kit& kit, const Check& check, const Build& build) {
-    for (const Check& earlier : kit.checks) {
+const Check* barredBy(const Judged& judged, const Check& check) {
+    for (const Check& earlier : judged.kit().checks) {
         if (&earlier == &check) return nullptr;
-        if (earlier.gate && checkVerdict(earlier, build).state != VerdictState::pass) return &earlier;
+        if (earlier.gate && judged.check(earlier).state != VerdictState::pass) return &earlier;
     }
     return nullptr;
 }

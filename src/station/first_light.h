@@ -5,23 +5,27 @@
 
 namespace ombrek {
 
-/// The last reading of a check against its limits, with the meter's error.
-Verdict checkVerdict(const Check& check, const Build& build);
+class Judged;
+
+/// The last reading of a check against its limits, with the meter's error. One that was taken before a part
+/// it rests on was changed is to be made again.
+Verdict checkVerdict(const Kit& kit, const Check& check, const Build& build);
 
 /// Whether the current through a gap was read and is right, and the builder has not said since that the gap
 /// is closed: until then the check does not pass.
-bool gapOpen(const Check& check, const Build& build);
+bool gapOpen(const Kit& kit, const Check& check, const Build& build);
 /// Under which name the builder's word for it is kept among the gates.
 std::string bridgeGate(const Check& check);
 
 /// The next check to make: a gate that was read and does not pass, else the first that was not read, else the
 /// first that was read and does not pass; null when every check passes.
-const Check* nextCheck(const Kit& kit, const Build& build);
+const Check* nextCheck(const Judged& judged);
 
 /// The check that was read last, by id; empty before the first.
 std::string lastChecked(const Build& build);
 
 /// The gate check that bars the way to `check`, or null: it comes earlier and does not pass.
-const Check* barredBy(const Kit& kit, const Check& check, const Build& build);
+/// @param check  one of the kit's
+const Check* barredBy(const Judged& judged, const Check& check);
 
 }  // namespace ombrek

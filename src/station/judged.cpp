@@ -55,7 +55,7 @@ const Verdict& Judged::coil(const Coil& coil) const {
 
 const Verdict& Judged::check(const Check& check) const {
     const auto& all = checks_.of(
-        [&] { return judgeAll(kit_.checks, [&](const Check& c) { return checkVerdict(c, build_); }); });
+        [&] { return judgeAll(kit_.checks, [&](const Check& c) { return checkVerdict(kit_, c, build_); }); });
     return ofRecord(kit_.checks, all, check);
 }
 

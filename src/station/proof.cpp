@@ -72,13 +72,14 @@ std::vector<LadderElement> lowPassAsBuilt(const Kit& kit, const Build& build) {
 
 namespace {
 
-/// The supply that was read last before a reading: a later one says nothing of it.
-const Reading* supplyAt(const Build& build, const Reading& reading) {
-    const Reading* out = nullptr;
+/// The supply of a reading [V]: as kept with it, else as read last before it; NaN: a later one says nothing
+/// of it.
+double supplyOf(const Build& build, const Reading& reading) {
+    double out = NAN;
     for (const Reading& r : build.readings) {
-        if (r.subject == Subject::supply() && r.id < reading.id) out = &r;
+        if (r.subject == Subject::supply() && r.id < reading.id) out = r.value;
     }
-    return out;
+    return reading.setting(kSupply, out);
 }
 
 Verdict toldNot(std::string sentence) {
@@ -97,9 +98,9 @@ void judgePower(const Kit& kit, const Build& build, ProofState& out) {
         return;
     }
     out.power = powerOf(*reading, kit.ratings.ohms);
-    const Reading* supply = supplyAt(build, *reading);
-    out.supplyKnown = supply != nullptr && supply->value > 0 && std::isfinite(supply->value);
-    out.supply = out.supplyKnown ? supply->value : kit.ratings.supply;
+    const double supply = supplyOf(build, *reading);
+    out.supplyKnown = supply > 0 && std::isfinite(supply);
+    out.supply = out.supplyKnown ? supply : kit.ratings.supply;
     out.powerAtRated = powerAtSupply(out.power->watts, out.supply, kit.ratings.supply);
     if (!out.supplyKnown) {
         out.powerVerdict =

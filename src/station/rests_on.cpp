@@ -1,6 +1,7 @@
 #include "station/rests_on.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 
 namespace ombrek {
@@ -39,6 +40,69 @@ void addTuned(const Kit& kit, std::initializer_list<Unit> units, std::vector<Sub
     }
 }
 
+/// An adjustment, and its neighbours on the same coil.
+void ofAdjustment(const Kit& kit, const std::string& id, std::vector<Subject>& out) {
+    const Adjustment* a = kit.adjustment(id);
+    if (a == nullptr) return;
+    addAdjustment(kit, *a, out);
+    for (const Adjustment& other : kit.adjustments) {
+        if (neighbours(*a, other)) add(out, Subject::adjustment(other.id));
+    }
+}
+
+/// The parts that a check is made at, and those to look at when it fails.
+void ofCheck(const Kit& kit, const std::string& id, std::vector<Subject>& out) {
+    const Check* check = kit.check(id);
+    if (check == nullptr) return;
+    std::string word;
+    for (const char c : check->at + " " + check->suspects + " ") {
+        if (std::isalnum(static_cast<unsigned char>(c))) {
+            word += c;
+        } else {
+            if (kit.part(word) != nullptr) add(out, Subject::part(word));
+            if (kit.coil(word) != nullptr) add(out, Subject::coil(word));
+            word.clear();
+        }
+    }
+}
+
+/// What tunes and filters the output.
+void ofOutput(const Kit& kit, const std::string&, std::vector<Subject>& out) {
+    addTuned(kit, {Unit::watt, Unit::ampere}, out);
+    for (const FilterElement& e : kit.lowPass)
+        add(out, kit.coil(e.ref) ? Subject::coil(e.ref) : Subject::part(e.ref));
+}
+
+void ofFrequency(const Kit& kit, const std::string&, std::vector<Subject>& out) {
+    addTuned(kit, {Unit::hertz}, out);
+}
+
+/// What rests on what, by the kind of the reading: part → check, coil and capacitors → adjustment →
+/// power and harmonics, oscillators → frequency.
+struct Rule {
+    Subject::Kind kind;
+    void (*add)(const Kit&, const std::string& id, std::vector<Subject>& out);
+};
+constexpr Rule kRules[] = {{Subject::Kind::adjustment, ofAdjustment},
+                           {Subject::Kind::check, ofCheck},
+                           {Subject::Kind::frequency, ofFrequency},
+                           {Subject::Kind::power, ofOutput},
+                           {Subject::Kind::harmonic, ofOutput}};
+
+/// What the kit itself says, of a subject and of all that it rests on.
+void addOfKit(const Kit& kit, const Subject& subject, std::vector<Subject>& out) {
+    const auto extend = [&](const Subject& what) {
+        for (const RestsOn& row : kit.restsOn) {
+            if (row.what != what) continue;
+            for (const Subject& on : row.on) {
+                if (on != subject) add(out, on);
+            }
+        }
+    };
+    extend(subject);
+    for (std::size_t i = 0; i < out.size(); ++i) extend(Subject(out[i]));  // it grows meanwhile
+}
+
 /// Where an adjuster stood when a reading was taken: at its own last reading before it; nothing before any.
 std::optional<double> stoodAt(const Build& build, const Subject& subject, std::int64_t reading) {
     std::optional<double> out;
@@ -61,21 +125,10 @@ bool holds(const Build& build, const Reading& reading, const Subject& on) {
 
 std::vector<Subject> restsOn(const Kit& kit, const Subject& subject) {
     std::vector<Subject> out;
-    if (subject.is(Subject::Kind::adjustment)) {
-        const Adjustment* a = kit.adjustment(subject.id);
-        if (a == nullptr) return out;
-        addAdjustment(kit, *a, out);
-        for (const Adjustment& other : kit.adjustments) {
-            if (neighbours(*a, other)) add(out, Subject::adjustment(other.id));
-        }
-    } else if (subject == Subject::frequency()) {
-        addTuned(kit, {Unit::hertz}, out);
-    } else if (subject == Subject::power() || subject.is(Subject::Kind::harmonic)) {
-        addTuned(kit, {Unit::watt, Unit::ampere}, out);
-        for (const FilterElement& e : kit.lowPass) {
-            add(out, kit.coil(e.ref) ? Subject::coil(e.ref) : Subject::part(e.ref));
-        }
+    for (const Rule& rule : kRules) {
+        if (rule.kind == subject.kind) rule.add(kit, subject.id, out);
     }
+    addOfKit(kit, subject, out);
     return out;
 }
 

@@ -8,10 +8,10 @@
 
 namespace ombrek {
 
-/// What the readings of a subject rest on, as subjects: an adjustment on its coil, the capacitors across it,
-/// the part that is turned and its neighbours on the same coil; power and harmonics on what tunes and filters
-/// them; frequency on the oscillators. When one of them changes, what was read before tells of something that
-/// is no more.
+/// What the readings of a subject rest on, as subjects: a check on the parts it names; an adjustment on its
+/// coil, the capacitors across it, the part that is turned and its neighbours on the same coil; power and
+/// harmonics on what tunes and filters them; frequency on the oscillators; and whatever the kit adds. When
+/// one of them changes, what was read before tells of something that is no more.
 std::vector<Subject> restsOn(const Kit& kit, const Subject& subject);
 
 /// The readings of a subject that still hold, oldest first: taken after it, and everything that it rests on,

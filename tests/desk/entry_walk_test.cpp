@@ -184,12 +184,12 @@ TEST_CASE("an overload is typed as the meter shows it: the best isolation passes
     desk.type(QStringLiteral("OL"));
     CHECK(meaning(desk) == QStringLiteral("= open"));
     desk.key(Qt::Key_Return);
-    CHECK(checkVerdict(*desk.kit().check("short"), desk.build()).state == VerdictState::pass);
+    CHECK(checkVerdict(desk.kit(), *desk.kit().check("short"), desk.build()).state == VerdictState::pass);
     desk.type(QStringLiteral(">60"));
     desk.key(Qt::Key_Return);
-    CHECK(checkVerdict(*desk.kit().check("polarity"), desk.build()).state == VerdictState::fail);
+    CHECK(checkVerdict(desk.kit(), *desk.kit().check("polarity"), desk.build()).state == VerdictState::fail);
     desk.reopen();
-    CHECK(checkVerdict(*desk.kit().check("short"), desk.build()).state == VerdictState::pass);
+    CHECK(checkVerdict(desk.kit(), *desk.kit().check("short"), desk.build()).state == VerdictState::pass);
 }
 
 TEST_CASE("what was typed stays while one looks elsewhere, and goes where it was meant for") {

@@ -261,15 +261,15 @@ TEST_CASE("board: what is fitted now, what is in, what waits") {
 
 TEST_CASE("first light: the page names limits, place and suspects") {
     Build build;
-    FirstLightView v = firstLightView(kit(), build, "");
+    FirstLightView v = firstLightView(Judged(kit(), build), "");
     CHECK(holds(v.now, "at least 500"));
     CHECK(holds(v.why, "Power off"));
     read(build, Subject::check("short"), 20, Unit::ohm);
-    v = firstLightView(kit(), build, "");
+    v = firstLightView(Judged(kit(), build), "");
     CHECK(v.check->id == "short");
     CHECK(holds(v.why, "bridge at C1"));
-    CHECK(firstLightView(kit(), build, "rail5").bar->id == "short");
-    CHECK(firstLightView(Kit{}, build, "").check == nullptr);
+    CHECK(firstLightView(Judged(kit(), build), "rail5").bar->id == "short");
+    CHECK(firstLightView(Judged(Kit{}, build), "").check == nullptr);
 }
 
 TEST_CASE("proof: one thing after the other, then the sum of it") {
@@ -379,11 +379,11 @@ TEST_CASE("board: what lies close by and suffers from heat, what is to be mended
 
 TEST_CASE("first light asks for the sanity pass while polarised parts are not held against the print") {
     Build build;
-    CHECK_FALSE(holds(firstLightView(kit(), build, "").why, "held against the print"));
+    CHECK_FALSE(holds(firstLightView(Judged(kit(), build), "").why, "held against the print"));
     build.steps["d1"] = {};
-    CHECK(holds(firstLightView(kit(), build, "").why, "1 polarised part is"));
+    CHECK(holds(firstLightView(Judged(kit(), build), "").why, "1 polarised part is"));
     build.senses["D1"] = 5;
-    CHECK_FALSE(holds(firstLightView(kit(), build, "").why, "held against the print"));
+    CHECK_FALSE(holds(firstLightView(Judged(kit(), build), "").why, "held against the print"));
 }
 
 TEST_CASE("the report tells of holds passed knowingly and of what the loupe found") {

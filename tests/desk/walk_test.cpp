@@ -88,10 +88,10 @@ void windAll(Desk& desk) {
 void makeChecks(Desk& desk) {
     desk.key(Qt::Key_F4);
     int guard = 0;
-    while (nextCheck(desk.kit(), desk.build()) != nullptr && ++guard < 60) desk.key(Qt::Key_Return);
+    while (nextCheck(Judged(desk.kit(), desk.build())) != nullptr && ++guard < 60) desk.key(Qt::Key_Return);
     for (const Check& check : desk.kit().checks) {
-        INFO(check.title << ": " << checkVerdict(check, desk.build()).sentence);
-        CHECK(checkVerdict(check, desk.build()).state == VerdictState::pass);
+        INFO(check.title << ": " << checkVerdict(desk.kit(), check, desk.build()).sentence);
+        CHECK(checkVerdict(desk.kit(), check, desk.build()).state == VerdictState::pass);
     }
 }
 

@@ -55,7 +55,7 @@ void askEverything(const Kit& kit, const Build& build, const LimitProfile& profi
         coilStage(coil, build);
         mayStillChange(kit, coil, build);
     }
-    for (const Check& check : kit.checks) checkVerdict(check, build);
+    for (const Check& check : kit.checks) checkVerdict(kit, check, build);
     for (const Adjustment& a : kit.adjustments) tuneState(kit, a, build);
     lowPassAsBuilt(kit, build);
     proofState(kit, build, profile);

@@ -284,11 +284,11 @@ TEST_CASE("every check made is not every check passed") {
                                : (low + high) / 2,
              check.unit);
     }
-    CHECK(nextCheck(kit(), build) == nullptr);
+    CHECK(nextCheck(Judged(kit(), build)) == nullptr);
     read(build, Subject::check("after-d1"), 3, Unit::volt);
     read(build, Subject::check("u4-feed"), 3, Unit::volt);
-    REQUIRE(nextCheck(kit(), build) != nullptr);
-    CHECK(nextCheck(kit(), build)->id == "after-d1");
+    REQUIRE(nextCheck(Judged(kit(), build)) != nullptr);
+    CHECK(nextCheck(Judged(kit(), build))->id == "after-d1");
 }
 
 TEST_CASE("polarised unless the kit says otherwise") {
@@ -449,25 +449,25 @@ TEST_CASE("a current through a gap holds the work until the gap is said to be cl
         {"rail", "5 V rail", "U2", Unit::volt, {4.8, 5.2}, true, "", "", ""}};
     const Check &gap = own.checks[0], &rail = own.checks[1];
     Build build;
-    CHECK_FALSE(gapOpen(gap, build));
+    CHECK_FALSE(gapOpen(own, gap, build));
     read(build, Subject::check("gap"), 50e-3, Unit::ampere);  // too much: nothing is bridged over a fault
-    CHECK_FALSE(gapOpen(gap, build));
-    CHECK(checkVerdict(gap, build).state == VerdictState::fail);
+    CHECK_FALSE(gapOpen(own, gap, build));
+    CHECK(checkVerdict(own, gap, build).state == VerdictState::fail);
     read(build, Subject::check("gap"), 10e-3, Unit::ampere);
     build.readings.back().at = 100;
-    CHECK(gapOpen(gap, build));
-    CHECK(checkVerdict(gap, build).state == VerdictState::doubtful);
-    CHECK(checkVerdict(gap, build).sentence.find("JP2") != std::string::npos);
-    CHECK(nextCheck(own, build) == &gap);
-    CHECK(barredBy(own, rail, build) == &gap);
+    CHECK(gapOpen(own, gap, build));
+    CHECK(checkVerdict(own, gap, build).state == VerdictState::doubtful);
+    CHECK(checkVerdict(own, gap, build).sentence.find("JP2") != std::string::npos);
+    CHECK(nextCheck(Judged(own, build)) == &gap);
+    CHECK(barredBy(Judged(own, build), rail) == &gap);
     build.gates[bridgeGate(gap)] = {"closed", 130};
-    CHECK(checkVerdict(gap, build).state == VerdictState::pass);
-    CHECK(nextCheck(own, build) == &rail);
-    CHECK(barredBy(own, rail, build) == nullptr);
+    CHECK(checkVerdict(own, gap, build).state == VerdictState::pass);
+    CHECK(nextCheck(Judged(own, build)) == &rail);
+    CHECK(barredBy(Judged(own, build), rail) == nullptr);
     read(build, Subject::check("gap"), 11e-3,
          Unit::ampere);  // opened and read again: it is to be closed again
     build.readings.back().at = 200;
-    CHECK(gapOpen(gap, build));
+    CHECK(gapOpen(own, gap, build));
     CHECK_FALSE(readiness({own, build, profile()}).fit());
 }
 

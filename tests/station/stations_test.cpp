@@ -106,18 +106,18 @@ TEST_CASE("turns counted beyond the kit's figure are the coil's turns") {
 
 TEST_CASE("gates stop the checks that follow them") {
     Build build;
-    CHECK(nextCheck(kit(), build)->id == "short");
-    CHECK(barredBy(kit(), *kit().check("short"), build) == nullptr);
-    CHECK(barredBy(kit(), *kit().check("rail8"), build)->id == "short");
+    CHECK(nextCheck(Judged(kit(), build))->id == "short");
+    CHECK(barredBy(Judged(kit(), build), *kit().check("short")) == nullptr);
+    CHECK(barredBy(Judged(kit(), build), *kit().check("rail8"))->id == "short");
     read(build, Subject::check("short"), 2000, Unit::ohm);
     read(build, Subject::check("polarity"), 12.5, Unit::volt);
-    CHECK(nextCheck(kit(), build)->id == "first-current");
+    CHECK(nextCheck(Judged(kit(), build))->id == "first-current");
     read(build, Subject::check("first-current"), 0.2, Unit::ampere);
-    CHECK(checkVerdict(*kit().check("first-current"), build).state == VerdictState::fail);
-    CHECK(nextCheck(kit(), build)->id == "first-current");
-    CHECK(barredBy(kit(), *kit().check("rail5"), build)->id == "first-current");
+    CHECK(checkVerdict(kit(), *kit().check("first-current"), build).state == VerdictState::fail);
+    CHECK(nextCheck(Judged(kit(), build))->id == "first-current");
+    CHECK(barredBy(Judged(kit(), build), *kit().check("rail5"))->id == "first-current");
     read(build, Subject::check("first-current"), 0.008, Unit::ampere);
-    CHECK(nextCheck(kit(), build)->id == "after-d1");
+    CHECK(nextCheck(Judged(kit(), build))->id == "after-d1");
 }
 
 TEST_CASE("a hold point is earned by its evidence") {

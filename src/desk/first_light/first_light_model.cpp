@@ -44,10 +44,11 @@ void say(FirstLightView& v) {
 
 }  // namespace
 
-FirstLightView firstLightView(const Kit& kit, const Build& build, const std::string& chosen) {
+FirstLightView firstLightView(const Judged& judged, const std::string& chosen) {
+    const Kit& kit = judged.kit();
     FirstLightView v;
-    for (const Check& check : kit.checks) v.lines.push_back({&check, checkVerdict(check, build)});
-    v.check = chosen.empty() ? nextCheck(kit, build) : kit.check(chosen);
+    for (const Check& check : kit.checks) v.lines.push_back({&check, judged.check(check)});
+    v.check = chosen.empty() ? nextCheck(judged) : kit.check(chosen);
     if (v.check == nullptr) {
         v.now = kit.checks.empty() ? "This kit's list names no electrical checks."
                                    : "First light: every check is made, and every one passes.";
@@ -57,10 +58,10 @@ FirstLightView firstLightView(const Kit& kit, const Build& build, const std::str
         if (kit.checks.empty()) return v;
         v.check = &kit.checks.back();
     } else {
-        v.bar = barredBy(kit, *v.check, build);
+        v.bar = barredBy(judged, *v.check);
     }
-    v.verdict = checkVerdict(*v.check, build);
-    v.bridge = v.bar == nullptr && gapOpen(*v.check, build);
+    v.verdict = judged.check(*v.check);
+    v.bridge = v.bar == nullptr && gapOpen(kit, *v.check, judged.build());
     v.verdict.limits = v.check->limits;
     v.verdict.unit = v.check->unit;
     v.nominal =
@@ -76,7 +77,7 @@ FirstLightView firstLightView(const Kit& kit, const Build& build, const std::str
     if (chosen.empty() && all && v.bar == nullptr && !v.bridge)
         v.now = "Every check is made, " + std::to_string(wrong) + (wrong == 1 ? " does" : " do") +
                 " not pass: " + v.check->title + ", " + limitsText(v.check->limits, v.check->unit) + ".";
-    const auto senses = sensesToLookAt(kit, build).size();
+    const auto senses = sensesToLookAt(kit, judged.build()).size();
     if (v.bar == nullptr && v.verdict.state == VerdictState::notDone && senses > 0)
         v.why += " Before power: " + std::to_string(senses) +
                  (senses == 1 ? " polarised part is" : " polarised parts are") +

@@ -3,8 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "kit/build.h"
-#include "kit/kit.h"
+#include "station/judged.h"
 
 namespace ombrek {
 
@@ -24,6 +23,6 @@ struct FirstLightView {
 };
 
 /// @param chosen  check id; empty: the next to make
-FirstLightView firstLightView(const Kit& kit, const Build& build, const std::string& chosen);
+FirstLightView firstLightView(const Judged& judged, const std::string& chosen);
 
 }  // namespace ombrek

@@ -53,7 +53,7 @@ FirstLightPage::FirstLightPage(Session& session)
 }
 
 void FirstLightPage::take() {
-    const auto v = firstLightView(session_.kit(), session_.build(), chosen_.toStdString());
+    const auto v = firstLightView(session_.judged(), chosen_.toStdString());
     if (v.check == nullptr) return;
     if (v.bar != nullptr) {
         session_.say(QStringLiteral("The gate \"%1\" bars the way.").arg(qs(v.bar->title)),
@@ -86,7 +86,7 @@ void FirstLightPage::again() {
 
 void FirstLightPage::choose(int by) {
     const auto& checks = session_.kit().checks;
-    const auto v = firstLightView(session_.kit(), session_.build(), chosen_.toStdString());
+    const auto v = firstLightView(session_.judged(), chosen_.toStdString());
     if (v.check == nullptr) return;
     const int count = int(checks.size());
     chosen_ = shown_ = qs(checks[std::size_t((int(v.check - checks.data()) + by + count) % count)].id);
@@ -98,7 +98,7 @@ void FirstLightPage::refresh() {
     const Kit& kit = session_.kit();
     if (kit.check(chosen_.toStdString()) == nullptr) chosen_.clear();
     if (kit.check(shown_.toStdString()) == nullptr) shown_.clear();
-    const auto wanted = firstLightView(kit, session_.build(), chosen_.toStdString());
+    const auto wanted = firstLightView(session_.judged(), chosen_.toStdString());
     setNow(qs(wanted.now), qs(wanted.why));
     strips_->show(wanted.lines, wanted.check);
     for (QWidget* w : {static_cast<QWidget*>(reading_), static_cast<QWidget*>(touch_)})
@@ -106,7 +106,7 @@ void FirstLightPage::refresh() {
     wantNothing();
     if (wanted.check == nullptr) return;
     const std::string last = shown_.isEmpty() ? lastChecked(session_.build()) : shown_.toStdString();
-    const auto shown = kit.check(last) == nullptr ? wanted : firstLightView(kit, session_.build(), last);
+    const auto shown = kit.check(last) == nullptr ? wanted : firstLightView(session_.judged(), last);
     reading_->show({qs(shown.check->title), qs(shown.check->at), shown.verdict, shown.nominal,
                     QStringLiteral("no reading"),
                     QStringLiteral("Probes on, then Enter; or type what the meter says.")});

@@ -94,6 +94,7 @@ void MetersPage::addKeys() {
     addKey("range", "R", "R", "range", [this] { askRange(); });
     addKey("name", "N", "N", "name", [this] { askName(); });
     addKey("last-calibrated", "D", "D", "last calibrated", [this] { askDate(); });
+    addKey("who", "W", "W", "who measures", [this] { askWho(); });
     addKey("strict-or-simple", "V", "V", "strict or simple", [this] {
         const bool simple = session_.build().rule == VerdictRule::simple;
         session_.keep(session_.book().chooseRule(simple ? VerdictRule::guardBand : VerdictRule::simple));
@@ -131,6 +132,18 @@ void MetersPage::keepZero(MeterLine changed, double shown) {
         session_.say(QStringLiteral("%1: %2 is taken off every reading from now on.")
                          .arg(quantityOf(changed.unit), text(shown, changed.unit)),
                      VerdictState::pass);
+}
+
+void MetersPage::askWho() {
+    askText(QStringLiteral("Who is at the bench"), qs(session_.book().preference("who")),
+            [this](const QString& typed) {
+                const QString who = typed.simplified().left(40);
+                if (session_.keep(session_.book().prefer("who", who.toStdString())))
+                    session_.say(who.isEmpty()
+                                     ? QStringLiteral("Readings carry no name from now on.")
+                                     : QStringLiteral("Readings carry the name %1 from now on.").arg(who),
+                                 VerdictState::pass);
+            });
 }
 
 void MetersPage::askAccuracy() {

@@ -24,6 +24,7 @@ class MetersPage : public Page {
     void keepZero(MeterLine changed, double shown);
     void askAccuracy();
     void askName();
+    void askWho();
     void askDate();
     void askRange();
     void showSheet();
