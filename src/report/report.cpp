@@ -206,6 +206,13 @@ QString remarksSection(const Kit& kit, const Build& build) {
     return rows.empty() ? QString() : QStringLiteral("<h2>Remarks</h2>") + table({"Step", "Remark"}, rows);
 }
 
+QString repairsSection(const Build& build) {
+    std::vector<Row> rows;
+    for (const Repair& r : build.repairs) rows.push_back({when(r.at), esc(r.ref), esc(r.found), esc(r.done)});
+    return rows.empty() ? QString()
+                        : QStringLiteral("<h2>Repairs</h2>") + table({"Day", "Part", "Found", "Done"}, rows);
+}
+
 QString picture(std::size_t index) {
     return QStringLiteral("<p><img src=\"plot:%1\" width=\"%2\" height=\"%3\" alt=\"plot\"></p>")
         .arg(index)
@@ -254,8 +261,8 @@ Report makeReport(const Judged& judged, std::int64_t now) {
         out.html += picture(out.plots.size());
         out.plots.push_back(plotSvg(tunePlot(kit, a, build), kPlotSize));
     }
-    out.html +=
-        checksSection(judged) + partsSection(judged) + boardSection(kit, build) + remarksSection(kit, build);
+    out.html += checksSection(judged) + partsSection(judged) + boardSection(kit, build) +
+                repairsSection(build) + remarksSection(kit, build);
     out.html += QStringLiteral(
         "<p>Verdicts count the instruments' own error where the guard-band rule was chosen. Band limits, "
         "power "

@@ -42,6 +42,8 @@ std::string readingText(const Reading& r) {
     if (r.subject.is(Subject::Kind::adjustment))
         out += " at " + personNumber(std::round(r.setting(kPosition) * 100)) + "\u202f%";
     if (!r.method.empty()) out += ", " + r.method;
+    if (!r.meter.empty() && r.meter != r.method) out += ", " + r.meter;
+    if (!r.who.empty()) out += ", by " + r.who;
     return out;
 }
 
@@ -57,6 +59,23 @@ void addReadings(const Judged& judged, std::vector<HistoryLine>& out) {
         const bool newest = !retired && r.id == *held->second.rbegin();
         out.push_back({r.at, stationOf(r.subject.kind), titleOf(judged.kit(), r.subject), readingText(r),
                        newest ? evidenceOf(r.subject, judged).state : VerdictState::notDone, retired});
+    }
+}
+
+/// Repairs, and what else changed a thing that had been read.
+void addChanges(const Judged& judged, std::vector<HistoryLine>& out) {
+    const Build& build = judged.build();
+    for (const Repair& r : build.repairs) {
+        out.push_back({r.at, "", r.ref, "repaired; found: " + r.found + "; done: " + r.done,
+                       VerdictState::notDone, false});
+    }
+    for (const Change& c : build.changes) {
+        const bool read = std::any_of(build.readings.begin(), build.readings.end(), [&](const Reading& r) {
+            return r.subject == c.subject && r.id <= c.after;
+        });
+        if (read && c.at != 0 && c.how != "repaired")
+            out.push_back({c.at, stationOf(c.subject.kind), titleOf(judged.kit(), c.subject), c.how,
+                           VerdictState::notDone, false});
     }
 }
 
@@ -111,6 +130,7 @@ std::vector<HistoryLine> history(const Judged& judged) {
     const Build& build = judged.build();
     out.push_back({build.started, "", judged.kit().name, "begun", VerdictState::notDone, false});
     addReadings(judged, out);
+    addChanges(judged, out);
     addBoard(judged, out);
     addGates(judged, out);
     std::stable_sort(out.begin(), out.end(),

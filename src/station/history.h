@@ -19,8 +19,8 @@ struct HistoryLine {
     bool retired = false;  ///< a reading of something that was changed since, or of what rests on it
 };
 
-/// Every reading, step, gate, finding, look under the loupe, photograph and sitting, newest first. Nothing is
-/// left out because it does not hold any more.
+/// Every reading, change, repair, step, gate, finding, look under the loupe, photograph and sitting, newest
+/// first. Nothing is left out because it does not hold any more.
 std::vector<HistoryLine> history(const Judged& judged);
 
 }  // namespace ombrek

@@ -149,6 +149,17 @@ std::optional<Reading> lastStanding(const Kit& kit, const Build& build, const Su
     return *last;
 }
 
+std::vector<Subject> restingOn(const Kit& kit, const Build& build, const Subject& on) {
+    std::vector<Subject> out;
+    for (const Reading& r : build.readings) {
+        if (std::find(out.begin(), out.end(), r.subject) != out.end()) continue;
+        const std::vector<Subject> rests = restsOn(kit, r.subject);
+        const bool does = r.subject == on || std::find(rests.begin(), rests.end(), on) != rests.end();
+        if (does && lastStanding(kit, build, r.subject)) out.push_back(r.subject);
+    }
+    return out;
+}
+
 std::string changedSince(const Kit& kit, const Build& build, const Subject& subject) {
     const auto was = std::find_if(build.readings.rbegin(), build.readings.rend(),
                                   [&](const Reading& r) { return r.subject == subject; });

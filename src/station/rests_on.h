@@ -22,6 +22,9 @@ std::vector<Reading> standing(const Kit& kit, const Build& build, const Subject&
 /// The last of them, or nothing.
 std::optional<Reading> lastStanding(const Kit& kit, const Build& build, const Subject& subject);
 
+/// What has been read and rests on this, or is it: what is to be measured again when it is changed.
+std::vector<Subject> restingOn(const Kit& kit, const Build& build, const Subject& on);
+
 /// Why what was read of a subject holds no more: "T1 was changed since: measure again." Empty when the last
 /// reading holds, or there is none.
 std::string changedSince(const Kit& kit, const Build& build, const Subject& subject);

@@ -28,6 +28,8 @@ Build eventful() {
     build.gates[kLoadOn] = {"on", 250};
     build.gates["checks"] = {"a better meter comes on Monday", 900};
     build.photos = {{1, "lay-out", true, 160}};
+    build.repairs = {{950, "R1", "burnt", "a new one"}};
+    build.readings[0].who = "Mara";
     return build;
 }
 
@@ -36,7 +38,7 @@ Build eventful() {
 TEST_CASE("history holds everything once, newest first, and leaves out nothing that was changed") {
     const Build build = eventful();
     const auto lines = history({kit(), build});
-    CHECK(lines.size() == 1 + 4 + 2 + 2 + 3 + 1);
+    CHECK(lines.size() == 1 + 4 + 1 + 1 + 2 + 2 + 3 + 1);
     CHECK(std::is_sorted(lines.begin(), lines.end(), [](auto& a, auto& b) { return a.at > b.at; }));
     const auto at = [&](std::int64_t when) {
         const auto hit = std::find_if(lines.begin(), lines.end(), [&](auto& l) { return l.at == when; });
@@ -47,7 +49,10 @@ TEST_CASE("history holds everything once, newest first, and leaves out nothing t
     CHECK(at(200).retired);
     CHECK_FALSE(at(400).retired);
     CHECK(at(200).station == "Winding");
-    CHECK(at(200).text.find("L/C meter") != std::string::npos);
+    CHECK(at(200).text.find("L/C meter, by Mara") != std::string::npos);
+    CHECK(at(350).text == "wound");
+    CHECK(at(950).what == "R1");
+    CHECK(at(950).text == "repaired; found: burnt; done: a new one");
     CHECK(at(300).text.find("42") != std::string::npos);  // where the trimmer stood
     CHECK(at(450).what == "replaced:R1");                 // an older book's word is kept
     CHECK(at(200).state == VerdictState::notDone);

@@ -2,6 +2,10 @@
 
 #include <QDateTime>
 #include <QLocale>
+#include <algorithm>
+
+#include "station/rests_on.h"
+#include "station/subjects.h"
 
 namespace ombrek {
 namespace {
@@ -18,9 +22,48 @@ bool fits(const HistoryView::Row& row, const QStringList& words) {
     });
 }
 
+/// As far back as everything can be taken back.
+QString reachOf(const std::optional<Book::Undoable>& oldest) {
+    if (!oldest) return QStringLiteral("There is nothing to take back.");
+    const QDateTime at = QDateTime::fromSecsSinceEpoch(oldest->at);
+    return QStringLiteral("Z takes back, one by one, to %1 (\"%2\").")
+        .arg(QLocale::c().toString(at, QStringLiteral("d MMM yyyy, HH:mm")),
+             QString::fromStdString(oldest->name));
+}
+
 }  // namespace
 
-HistoryView historyView(const Judged& judged, const QString& words) {
+std::string refOf(const Kit& kit, const QString& typed) {
+    const QString wanted = typed.simplified();
+    const auto same = [&](const std::string& ref) {
+        return QString::fromStdString(ref).compare(wanted, Qt::CaseInsensitive) == 0;
+    };
+    for (const Part& part : kit.parts) {
+        if (same(part.ref)) return part.ref;
+    }
+    for (const Coil& coil : kit.coils) {
+        if (same(coil.ref)) return coil.ref;
+    }
+    return "";
+}
+
+QString repairTold(const Kit& kit, const Build& build, const Repair& repair) {
+    std::vector<Subject> again = restingOn(kit, build, Subject::part(repair.ref));
+    for (const Subject& s : restingOn(kit, build, Subject::coil(repair.ref))) {
+        if (std::find(again.begin(), again.end(), s) == again.end()) again.push_back(s);
+    }
+    QString out = QStringLiteral("%1 is mended. ").arg(QString::fromStdString(repair.ref));
+    if (again.empty()) return out + QStringLiteral("Nothing that was read rests on it.");
+    constexpr std::size_t kNamed = 3;
+    QStringList named;
+    for (std::size_t i = 0; i < std::min(kNamed, again.size()); ++i)
+        named += QString::fromStdString(titleOf(kit, again[i]));
+    if (again.size() > kNamed) named += QStringLiteral("%1 more").arg(again.size() - kNamed);
+    return out + QStringLiteral("To be measured again: %1.").arg(named.join(QStringLiteral(", ")));
+}
+
+HistoryView historyView(const Judged& judged, const QString& words,
+                        const std::optional<Book::Undoable>& oldest) {
     HistoryView out;
     const QStringList wanted = words.split(QChar(' '), Qt::SkipEmptyParts);
     for (HistoryLine& line : history(judged)) {
@@ -33,6 +76,7 @@ HistoryView historyView(const Judged& judged, const QString& words) {
     out.now =
         QStringLiteral("What happened to %1, newest first.").arg(QString::fromStdString(judged.kit().name));
     out.why = QStringLiteral("F types a part, a station or a day; Esc or Enter comes back to the keys.");
+    out.reach = reachOf(oldest);
     return out;
 }
 
