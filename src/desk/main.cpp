@@ -84,7 +84,7 @@ int takePictures(Window& window, const QString& folder) {
                  {"figures", "L1", ""},
                  {"sitting", "", ""},
                  {"history", "", ""},
-                 {"inspection", "", ""},
+                 {"loupe", "", ""},
                  {"list", "", "pilot-lamp.list.txt"},
                  {"delivery", "", "lantern-15.packing.csv"},
                  {"picture", "L2", "coil-l2.jpg"}};

@@ -1,7 +1,7 @@
 #include "desk/pages.h"
 
 #include "desk/board/board_page.h"
-#include "desk/board/inspection_page.h"
+#include "desk/board/loupe_page.h"
 #include "desk/board/photos_page.h"
 #include "desk/board/sitting_page.h"
 #include "desk/drawers/drawers_page.h"
@@ -55,7 +55,7 @@ const std::vector<PageRow>& pageRows() {
                                            {"cores", "", Where::beside, "winding", make<CoresPage>},
                                            {"figures", "", Where::beside, "winding", make<FiguresPage>},
                                            {"sitting", "", Where::beside, "board", make<SittingPage>},
-                                           {"inspection", "", Where::beside, "board", make<InspectionPage>},
+                                           {"loupe", "", Where::beside, "board", make<LoupePage>},
                                            {"photos", "", Where::beside, "board", make<PhotosPage>}};
     return rows;
 }

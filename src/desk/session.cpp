@@ -26,6 +26,7 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
     reload({.all = true, .changed = {}, .added = {}});
     book_->onChange([this](const Book::Notice& notice) {
         reload(notice);
+        if (taking_) emit taken(*std::exchange(taking_, std::nullopt));
         emit changed();
     });
 }
@@ -144,7 +145,9 @@ Reading Session::withCircumstances(Reading reading, Unit shownIn, double shown) 
 }
 
 void Session::store(Reading reading) {
-    if (keep(book_->takeReading(reading))) emit taken(reading.subject);
+    taking_ = reading.subject;
+    keep(book_->takeReading(reading));
+    taking_.reset();
 }
 
 void Session::measure(Unit unit, const Subject& subject, double setting, std::function<void(Measured)> use) {

@@ -92,7 +92,7 @@ class Session : public QObject {
  signals:
     void changed();
     void said(const QString& line, VerdictState state);
-    /// A reading went into the book.
+    /// A reading went into the book: `changed` follows, and shows it.
     void taken(const Subject& subject);
 
  private:
@@ -107,7 +107,8 @@ class Session : public QObject {
     std::unique_ptr<Book> book_;
     BenchClient bench_;
     bool hasBuild_ = false, waiting_ = false;
-    bool refused_ = false;  ///< the last action could not be kept, and the page says so
+    std::optional<Subject> taking_;  ///< the reading that goes into the book now
+    bool refused_ = false;           ///< the last action could not be kept, and the page says so
     QString kitTrouble_, toldRescue_;
     Kit kit_;
     Build build_;

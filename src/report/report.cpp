@@ -15,7 +15,7 @@
 #include "report/plots.h"
 #include "station/board.h"
 #include "station/first_light.h"
-#include "station/inspection.h"
+#include "station/loupe.h"
 #include "station/parts_in.h"
 #include "station/proof.h"
 #include "station/sign_off.h"

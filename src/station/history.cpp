@@ -5,8 +5,8 @@
 #include <set>
 
 #include "core/quantity/shown.h"
-#include "station/inspection.h"
 #include "station/key_down.h"
+#include "station/loupe.h"
 #include "station/rests_on.h"
 #include "station/subjects.h"
 

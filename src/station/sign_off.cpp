@@ -3,8 +3,8 @@
 #include <algorithm>
 
 #include "station/board.h"
-#include "station/inspection.h"
 #include "station/judged.h"
+#include "station/loupe.h"
 #include "station/subjects.h"
 #include "station/winding.h"
 

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <set>
 
-#include "station/inspection.h"
+#include "station/loupe.h"
 #include "station/work.h"
 
 namespace ombrek {

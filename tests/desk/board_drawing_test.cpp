@@ -7,7 +7,7 @@
 #include "desk/winding/voice.h"
 #include "report/joint_picture.h"
 #include "report/photo_file.h"
-#include "station/inspection.h"
+#include "station/loupe.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

@@ -6,7 +6,7 @@
 #include "desk/board/board_model.h"
 #include "desk/board/free_evenings.h"
 #include "station/board.h"
-#include "station/inspection.h"
+#include "station/loupe.h"
 #include "station/sitting.h"
 #include "window_fixture.h"
 

@@ -4,7 +4,7 @@
 
 #include "bench_fixture.h"
 #include "kit/package.h"
-#include "station/inspection.h"
+#include "station/loupe.h"
 #include "station/work.h"
 
 using namespace ombrek;
@@ -134,7 +134,7 @@ TEST_CASE("what a sitting will want is known before it begins", "[sitting]") {
     CHECK(sittingAhead(kit(), build, order, 120).steps.empty());
 }
 
-TEST_CASE("under the loupe: this evening's joints, to and fro over the board", "[inspection]") {
+TEST_CASE("under the loupe: this evening's joints, to and fro over the board", "[loupe]") {
     Build build = twoEvenings();
     auto joints = jointsToLookAt(kit(), build);
     REQUIRE(joints.size() == kit().step("r-supply")->fits.size());
@@ -151,7 +151,7 @@ TEST_CASE("under the loupe: this evening's joints, to and fro over the board", "
     CHECK(sensesToLookAt(kit(), build).empty());
 }
 
-TEST_CASE("an open finding stands at the step that fitted the part, until it is closed", "[inspection]") {
+TEST_CASE("an open finding stands at the step that fitted the part, until it is closed", "[loupe]") {
     Build build = twoEvenings();
     build.findings = {{1, "R1", Finding::What::bridge, 5, 0}, {2, "R2", Finding::What::dry, 5, 9}};
     REQUIRE(findingsAt(*kit().step("r-supply"), build).size() == 1);

@@ -7,7 +7,7 @@
 #include "core/quantity/quantity.h"
 #include "kit/package.h"
 #include "station/board.h"
-#include "station/inspection.h"
+#include "station/loupe.h"
 #include "station/sitting.h"
 
 namespace ombrek {

@@ -50,7 +50,7 @@ void BoardPage::addKeys() {
     });
     addKey("order-of-work", "O", "O", "order of work", [this] { nextOrder(); });
     addKey("this-sitting", "G", "G", "this sitting", [this] { lookAhead(); });
-    addKey("loupe", "N", "N", "loupe", [this] { emit wants(QStringLiteral("inspection"), QString()); });
+    addKey("loupe", "N", "N", "loupe", [this] { emit wants(QStringLiteral("loupe"), QString()); });
     addKey("step", "Down", "Up Down", "step", [this] { choose(1); });
     addRare("farther", "-", "farther", [this] {
         zoom_ = std::max(zoom_ / 1.5, 1.0);

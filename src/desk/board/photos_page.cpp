@@ -2,6 +2,7 @@
 
 #include <QPainter>
 
+#include "desk/board/photos_model.h"
 #include "look/colours.h"
 #include "report/photo_file.h"
 
@@ -66,14 +67,6 @@ void PhotosPage::begin(const QString& about) {
     refresh();
 }
 
-std::int64_t PhotosPage::last(bool after) const {
-    std::int64_t out = 0;
-    for (const PhotoLine& photo : session_.build().photos) {
-        if (photo.step == step_.toStdString() && photo.after == after) out = photo.id;
-    }
-    return out;
-}
-
 void PhotosPage::add(bool after) {
     askFile(QStringLiteral("Photograph"), QStringLiteral("photo.jpg"), [this, after](const QString& file) {
         const std::string step = step_.toStdString();
@@ -89,22 +82,17 @@ void PhotosPage::add(bool after) {
 }
 
 void PhotosPage::removeLast() {
-    const std::int64_t id = std::max(last(false), last(true));
+    const std::int64_t id = photosView(session_.kit(), session_.build(), step_.toStdString()).last();
     if (id > 0) session_.keep(session_.book().removePhoto(id));
 }
 
 void PhotosPage::refresh() {
     if (!session_.hasBuild()) return;
-    const Step* step = session_.kit().step(step_.toStdString());
-    if (step == nullptr) {
-        setNow(QStringLiteral("No step is chosen."), QStringLiteral("Esc goes back."));
-        return;
-    }
-    setNow(qs(step->title) + QStringLiteral("."),
-           QStringLiteral("What it looked like before and after. The book keeps them at %1 pixels.")
-               .arg(kPhotoSide));
+    const PhotosView v = photosView(session_.kit(), session_.build(), step_.toStdString());
+    setNow(v.now, v.why);
+    if (!v.known) return;
     for (const bool after : {false, true}) {
-        const std::int64_t id = last(after);
+        const std::int64_t id = after ? v.after : v.before;
         if (id == shown_[after]) continue;
         shown_[after] = id;
         QImage image;

@@ -16,8 +16,6 @@ class PhotosPage : public Page {
  private:
     void add(bool after);
     void removeLast();
-    /// The last photograph of this step on one side; 0: none.
-    std::int64_t last(bool after) const;
 
     QString step_;
     std::int64_t shown_[2] = {-1, -1};

@@ -1,49 +1,27 @@
 #include "desk/board/sitting_page.h"
 
-#include <QDateTime>
 #include <QPainter>
 #include <algorithm>
 
 #include "desk/board/free_evenings.h"
+#include "desk/board/sitting_model.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/text.h"
-#include "desk/stations.h"
 #include "formats/calendar.h"
-#include "station/sitting.h"
 #include "station/work.h"
 
 namespace ombrek {
 namespace {
 
 constexpr int kWeeks = 26;
-constexpr int kTrials = 10000;
 constexpr double kMissed = 1.0 / 7;  ///< evenings that come to nothing (common practice)
-
-QString dateOf(std::int64_t seconds) {
-    return QLocale().toString(QDateTime::fromSecsSinceEpoch(seconds).date(), QLocale::ShortFormat);
-}
-
-/// Things one after another that are wanted for the same reason, in one line.
-std::vector<SittingAhead::Want> byReason(const std::vector<SittingAhead::Want>& wants) {
-    std::vector<SittingAhead::Want> out;
-    for (const auto& want : wants) {
-        if (!out.empty() && out.back().why == want.why)
-            out.back().what += ", " + want.what;
-        else
-            out.push_back(want);
-    }
-    return out;
-}
 
 }  // namespace
 
 /// What a sitting wants in two columns, each thing with its reason; what finds no room is counted.
 class WantView : public QWidget {
  public:
-    struct Group {
-        QString heading;
-        std::vector<SittingAhead::Want> wants;
-    };
+    using Group = SittingView::Group;
     WantView() { setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding); }
 
     void show(std::vector<Group> left, std::vector<Group> right) {
@@ -127,13 +105,11 @@ SittingPage::SittingPage(Session& session)
     setEnter("to-the-board", "to the board", [this] { emit left(); });
     addKey("how-long-this-sitting-is", "T", "T", "how long this sitting is to last", [this] {
         askText(QStringLiteral("Minutes, or hours as 2h"), QString(), [this](const QString& text) {
-            const bool hours = text.endsWith(QChar('h'));
-            const auto typed = parseQuantity((hours ? text.chopped(1) : text).toStdString());
-            const double number = typed ? typed->value * (hours ? 60 : 1) : 0;
-            if (!(number >= 10) || number > 960)
+            const auto minutes = sittingMinutes(text);
+            if (!minutes)
                 return session_.say(QStringLiteral("A sitting lasts 10 minutes to 16 hours."),
                                     VerdictState::cannotTell);
-            session_.keep(session_.book().prefer("sitting", std::to_string(int(number))));
+            session_.keep(session_.book().prefer("sitting", std::to_string(int(*minutes))));
         });
     });
     addKey("free-evenings", "D", "D", "free evenings", [this] {
@@ -188,94 +164,33 @@ void SittingPage::reckon() {
     evenings_ = evenings ? *evenings : std::vector<FreeTime>();
     if (evenings_.empty() || left.empty()) return;
     work().start<std::optional<FinishOdds>>(
-        [pace = Pace(workDone(session_.kit(), session_.build())), left, free = evenings_](
-            const LongWork::Progress& go) { return finishOdds(pace, left, free, kMissed, kTrials, 1, go); },
+        [pace = Pace(workDone(session_.kit(), session_.build())), left,
+         free = evenings_](const LongWork::Progress& go) {
+            return finishOdds(pace, left, free, kMissed, kSchedules, 1, go);
+        },
         [this](std::optional<FinishOdds> odds) {
             odds_ = std::move(odds);
             showOdds();
         });
 }
 
-void SittingPage::showAhead() {
-    const double minutes = std::max(10, std::atoi(session_.book().preference("sitting").c_str()));
-    const bool asked = !session_.book().preference("sitting").empty();
-    const SittingAhead ahead =
-        sittingAhead(session_.kit(), session_.build(), session_.judged().order(), asked ? minutes : 120);
-    if (ahead.steps.empty()) {
-        setNow(QStringLiteral("Nothing is left on the board."), QStringLiteral("F4 goes to First light."));
-    } else {
-        setNow(QStringLiteral("This sitting: %1 steps, about %2.")
-                   .arg(ahead.steps.size())
-                   .arg(hoursAndMinutes(ahead.minutes)),
-               QStringLiteral("As far as \"%1\". Lay out what it wants before the iron is hot.")
-                   .arg(qs(ahead.steps.back()->title)));
-    }
-    wants_->show(
-        {{QStringLiteral("Have ready"), byReason(ahead.tools)}, {QStringLiteral("Lay aside"), ahead.keeps}},
-        {{QStringLiteral("Not yet"), ahead.notYet}, {QStringLiteral("It stops for proof"), ahead.holds}});
-    ahead_->setVisible(!ahead.steps.empty());
-}
-
-void SittingPage::showPace() {
-    const std::vector<WorkDone> done = workDone(session_.kit(), session_.build());
-    const Pace pace(done);
-    const PlanTime& time = session_.judged().planTime();
-    std::vector<Card::Fact> facts{
-        {QStringLiteral("At the bench so far"), hoursAndMinutes(time.spent)},
-        {QStringLiteral("Left, probably"), hoursAndMinutes(time.left.middle)},
-        {QStringLiteral("Eight times in ten"),
-         QStringLiteral("%1 to %2").arg(hoursAndMinutes(time.left.low), hoursAndMinutes(time.left.high))}};
-    for (const WorkKind kind : {WorkKind::solder, WorkKind::winding, WorkKind::test}) {
-        const bool learnt =
-            std::any_of(done.begin(), done.end(), [&](const WorkDone& w) { return w.kind == kind; });
-        facts.push_back({qs(word(kind)).left(1).toUpper() + qs(word(kind)).mid(1),
-                         learnt ? qs(decimals(pace.factor(kind), 2)) + QStringLiteral(" of the plan")
-                                : QStringLiteral("none of it yet")});
-    }
-    pace_->setFacts(facts);
-}
-
 void SittingPage::showOdds() {
-    if (evenings_.empty()) {
-        finish_->setFacts({});
-        finish_->setText(
-            QStringLiteral("D, then the evenings that are free:\nTue Thu 20:00 2h, Sat 14:00 3h"));
-        return;
-    }
-    std::vector<Card::Fact> facts;
-    for (const double share : {0.1, 0.5, 0.9}) {
-        const auto evening = odds_ ? odds_->evening(share) : std::nullopt;
-        facts.push_back({QStringLiteral("%1 in ten").arg(int(share * 10)),
-                         !odds_    ? QStringLiteral("…")
-                         : evening ? dateOf(evenings_[*evening].start)
-                                   : QStringLiteral("later than half a year")});
-    }
-    finish_->setFacts(facts);
-    finish_->setText(
-        QStringLiteral("Free: %1.\n%2 schedules drawn by lot; one evening in seven comes to nothing.")
-            .arg(qs(session_.book().preference("evenings")))
-            .arg(QLocale().toString(kTrials)));
+    const OddsView v = oddsView(evenings_, odds_, session_.book().preference("evenings"));
+    finish_->setFacts(v.facts);
+    finish_->setText(v.text);
 }
 
 void SittingPage::refresh() {
     if (!session_.hasBuild()) return;
-    const auto back = returnTo(session_.kit(), session_.build());
-    return_->setVisible(back.has_value());
-    if (back) {
-        QStringList odd, touched;
-        for (const std::string& text : back->odd) odd << qs(text);
-        for (std::size_t i = 0; i < std::min<std::size_t>(back->touched.size(), 30); ++i)
-            touched << qs(back->touched[i]);
-        return_->setText(
-            QStringLiteral("Last: %1.\n%2Touched: %3")
-                .arg(qs(back->last),
-                     odd.isEmpty()
-                         ? QString()
-                         : QStringLiteral("Odd: ") + odd.join(QStringLiteral("; ")) + QStringLiteral("\n"),
-                     touched.isEmpty() ? QStringLiteral("no part") : touched.join(QStringLiteral(", "))));
-    }
-    showAhead();
-    showPace();
+    const std::string asked = session_.book().preference("sitting");
+    SittingView v =
+        sittingView(session_.judged(), asked.empty() ? 120 : std::max(10, std::atoi(asked.c_str())));
+    setNow(v.now, v.why);
+    return_->setVisible(!v.back.isEmpty());
+    return_->setText(v.back);
+    wants_->show(std::move(v.left), std::move(v.right));
+    ahead_->setVisible(v.ahead);
+    pace_->setFacts(v.pace);
     reckon();
     showOdds();
 }

@@ -21,8 +21,6 @@ class SittingPage : public Page {
     void setEvenings(const QString& text);
     void writeCalendar();
     void reckon();
-    void showAhead();
-    void showPace();
     void showOdds();
 
     QString asked_;  ///< what the odds were reckoned for

@@ -3,6 +3,7 @@
 #include <QKeyEvent>
 #include <cmath>
 
+#include "desk/drawers/drawers_model.h"
 #include "desk/pieces/big_number.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/find_field.h"
@@ -12,7 +13,6 @@
 #include "formats/parts_list.h"
 #include "formats/stock_csv.h"
 #include "formats/stock_text.h"
-#include "station/bag_story.h"
 
 namespace ombrek {
 
@@ -84,8 +84,6 @@ const StockLine* DrawersPage::line() const {
     return at_ >= 0 && at_ < int(rows_.size()) ? &drawers_->lines[rows_[std::size_t(at_)]] : nullptr;
 }
 
-int DrawersPage::freeOf(const StockLine& line) const { return freeFor(line, promises_, 0); }
-
 void DrawersPage::refresh() {
     const auto now = session_.drawers();
     promises_ = session_.book().promises();
@@ -101,42 +99,32 @@ void DrawersPage::search() {
     const auto same =
         std::find_if(rows_.begin(), rows_.end(), [&](std::size_t i) { return drawers_->lines[i].id == id; });
     at_ = same == rows_.end() ? 0 : int(same - rows_.begin());
-    found_->setText(drawers_->lines.empty()
-                        ? QStringLiteral("No drawer has anything yet: A adds a line, I takes in a CSV.")
-                        : QStringLiteral("%L1 of %L2 lines").arg(rows_.size()).arg(drawers_->lines.size()));
     showLine();
 }
 
 void DrawersPage::showLine() {
-    const StockLine* l = line();
-    setNow(drawers_->lines.empty() ? QStringLiteral("Begin your drawers: A, then B3 22n 5% 100V film x4.")
-                                   : QStringLiteral("Find a part: type a value, a range or a word."),
-           QStringLiteral("F types; Esc or Enter comes back to the keys."));
-    const int shown = at_;
+    const DrawersView v = drawersView(rows_.size(), drawers_->lines.size());
+    setNow(v.now, v.why);
+    found_->setText(v.found);
     list_->setLines(
         int(rows_.size()),
-        [this, drawers = drawers_, shown](int row) {
-            const StockLine& s = drawers->lines[rows_[std::size_t(row)]];
-            const int free = freeOf(s);
-            const QString promised =
-                free < s.count ? QStringLiteral(", %1 promised").arg(s.count - free) : QString();
-            return StateLine{free > 0 ? VerdictState::pass : VerdictState::notDone, qs(describe(s)),
-                             QStringLiteral("%1 in %2").arg(s.count).arg(qs(s.drawer)) + promised,
-                             row == shown, false};
+        [this, drawers = drawers_, shown = at_](int row) {
+            return drawerRow(drawers->lines[rows_[std::size_t(row)]], promises_, row == shown);
         },
         at_);
-    line_->setTitle(l == nullptr ? QStringLiteral("No line")
-                                 : QStringLiteral("Drawer %1").arg(qs(l->drawer)));
+    const StockLine* l = line();
     if (l == nullptr) {
+        line_->setTitle(QStringLiteral("No line"));
         number_->showWord(QStringLiteral("nothing fits"));
         what_->setText(QString());
         line_->setText(QString());
         return;
     }
-    number_->show(QString::number(l->count), QStringLiteral("pc"));
-    what_->setText(qs(describe(*l)));
-    const int promised = l->count - freeOf(*l);
-    line_->setText(promised > 0 ? QStringLiteral("%1 of them promised to a kit.").arg(promised) : QString());
+    const DrawerLineView shown = drawerLineView(*l, promises_);
+    line_->setTitle(shown.title);
+    number_->show(QString::number(shown.count), QStringLiteral("pc"));
+    what_->setText(shown.what);
+    line_->setText(shown.promised);
 }
 
 void DrawersPage::choose(int by) {
@@ -207,22 +195,7 @@ void DrawersPage::takeIn(const QString& file) {
 void DrawersPage::putSpares() {
     if (!session_.hasBuild()) return;
     std::vector<std::int64_t> ids;
-    std::vector<StockLine> lines;
-    for (const BagTrouble& t : session_.judged().story().troubles) {
-        if (t.what != BagTrouble::What::over) continue;
-        for (const LoosePart& part : session_.build().loose) {
-            if (part.id != t.loose) continue;
-            const auto marked = markedValues(part.printed, part.kind);
-            const double value = std::isfinite(part.value) && marked.empty() ? part.value
-                                 : marked.empty()                            ? 0
-                                                                             : marked.front();
-            // A transistor or an IC is described by what is printed on it.
-            const std::string what = (value > 0 || part.printed.empty() ? "" : part.printed + ", ");
-            ids.push_back(part.id);
-            lines.push_back({0, "spares", part.kind, value, unitOf(part.kind), 0, 0, 0,
-                             what + "from " + session_.kit().name, 1});
-        }
-    }
+    const std::vector<StockLine> lines = sparesOf(session_.judged(), ids);
     if (ids.empty()) return session_.say(QStringLiteral("This kit has no parts over."));
     if (session_.keep(session_.book().putSpares(ids, lines)))
         session_.say(QStringLiteral("%1 put into the drawer \"spares\".").arg(ids.size()),

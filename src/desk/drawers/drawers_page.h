@@ -34,7 +34,6 @@ class DrawersPage : public Page {
     void takeIn(const QString& file);
     void putSpares();
     void showLine();
-    int freeOf(const StockLine& line) const;
 
     std::shared_ptr<const Drawers> drawers_;
     std::vector<Promise> promises_;

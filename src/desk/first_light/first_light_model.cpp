@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "station/first_light.h"
-#include "station/inspection.h"
+#include "station/loupe.h"
 
 namespace ombrek {
 namespace {

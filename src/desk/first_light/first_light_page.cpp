@@ -44,7 +44,6 @@ FirstLightPage::FirstLightPage(Session& session)
         if (!subject.is(Subject::Kind::check)) return;
         shown_ = qs(subject.id);
         chosen_.clear();
-        refresh();
     });
     connect(strips_, &CheckStrips::chosen, this, [this](const QString& id) {
         chosen_ = shown_ = id;

@@ -2,8 +2,8 @@
 
 #include <QClipboard>
 #include <QGuiApplication>
-#include <map>
 
+#include "desk/list/delivery_model.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
@@ -12,24 +12,6 @@
 #include "station/phrases.h"
 
 namespace ombrek {
-namespace {
-
-VerdictState stateOf(Delivery delivery) {
-    switch (delivery) {
-        case Delivery::complete:
-            return VerdictState::pass;
-        case Delivery::shortShipped:
-        case Delivery::backOrdered:
-            return VerdictState::fail;
-        case Delivery::notOnList:
-            return VerdictState::notDone;
-        default:
-            return VerdictState::doubtful;
-    }
-}
-
-}  // namespace
-
 DeliveryPage::DeliveryPage(Session& session)
     : Page(session, QStringLiteral("Delivery")),
       what_(textLabel(28, true)),
@@ -76,17 +58,19 @@ void DeliveryPage::begin(const QString& about) {
 }
 
 void DeliveryPage::open(const QString& file) {
-    const auto bytes = readFile(file.toStdString(), kLargestList);
-    if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::fail);
-    read(*bytes);
+    read([path = file.toStdString()] { return readFile(path, kLargestList); });
 }
 
-void DeliveryPage::paste() { read(QGuiApplication::clipboard()->text().toStdString()); }
+void DeliveryPage::paste() {
+    read([text = QGuiApplication::clipboard()->text().toStdString()] { return Result<std::string>(text); });
+}
 
-void DeliveryPage::read(std::string bytes) {
+void DeliveryPage::read(std::function<Result<std::string>()> source) {
     const bool begun = work().start<Result<std::vector<PackingLine>>>(
-        [bytes = std::move(bytes)](const LongWork::Progress& progress) {
-            return readPackingList(bytes, progress);
+        [source = std::move(source)](const LongWork::Progress& progress) -> Result<std::vector<PackingLine>> {
+            const auto bytes = source();
+            if (!bytes) return tl::make_unexpected(bytes.error());
+            return readPackingList(*bytes, progress);
         },
         [this](Result<std::vector<PackingLine>> read) {
             if (!read) return session_.say(qs(read.error().text()), VerdictState::fail);
@@ -98,23 +82,8 @@ void DeliveryPage::read(std::string bytes) {
     if (!begun) session_.say(QStringLiteral("Something is still being read."));
 }
 
-/// Designators that were ordered and did not come, and that nothing is known of yet.
-std::vector<std::string> DeliveryPage::notCome() const {
-    std::vector<std::string> out;
-    for (const DeliveryLine& line : lines_) {
-        if (line.state != Delivery::shortShipped && line.state != Delivery::backOrdered) continue;
-        int missing = line.wanted - line.shipped;
-        for (auto ref = line.refs.rbegin(); ref != line.refs.rend() && missing > 0; ++ref, --missing) {
-            const Part* part = session_.kit().part(*ref);
-            if (part != nullptr && session_.judged().part(*part).state == VerdictState::notDone)
-                out.push_back(*ref);
-        }
-    }
-    return out;
-}
-
 void DeliveryPage::markMissing() {
-    const auto refs = notCome();
+    const auto refs = deliveryView(session_.judged(), packing_, row_).notCome;
     if (refs.empty()) return session_.say(QStringLiteral("Nothing that came short is still open."));
     if (session_.keep(session_.book().markParts(refs, PartMark::missing)))
         session_.say(QStringLiteral("Marked as not here: %1.").arg(qs(listed(refs, 8))), VerdictState::pass);
@@ -122,46 +91,19 @@ void DeliveryPage::markMissing() {
 
 void DeliveryPage::refresh() {
     if (!session_.hasBuild()) return;
-    lines_ = packing_.empty() ? std::vector<DeliveryLine>() : reconcile(orderOf(session_.kit()), packing_);
-    std::stable_sort(lines_.begin(), lines_.end(), [](const DeliveryLine& a, const DeliveryLine& b) {
-        const auto rank = [](Delivery d) {
-            return d == Delivery::complete ? 2 : d == Delivery::notOnList ? 1 : 0;
-        };
-        return rank(a.state) < rank(b.state);
-    });
-    row_ = std::min(row_, lines_.empty() ? 0 : lines_.size() - 1);
-    const auto refs = notCome();
-    if (lines_.empty()) {
-        setNow(QStringLiteral("Set the packing list against the order."),
-               QStringLiteral("O opens the distributor's table (CSV); Ctrl+V pastes it."));
-    } else {
-        setNow(refs.empty() ? QStringLiteral("What came is set against the list.")
-                            : QStringLiteral("%1 parts did not come: Enter marks them.").arg(refs.size()),
-               refs.empty() ? QStringLiteral("Esc goes back to the bag.") : qs(listed(refs, 8)));
-    }
-    std::vector<StateLine> rows;
-    std::map<Delivery, int> counts;
-    for (std::size_t i = 0; i < lines_.size(); ++i) {
-        const DeliveryLine& l = lines_[i];
-        ++counts[l.state];
-        const QString who = l.refs.empty() ? QString() : qs(listed(l.refs, 3)) + QStringLiteral(": ");
-        rows.push_back({stateOf(l.state), who + qs(l.what), qs(word(l.state)), i == row_, false});
-    }
-    list_->setLines(std::move(rows));
+    DeliveryView v = deliveryView(session_.judged(), packing_, row_);
+    lines_ = std::move(v.lines);
+    row_ = v.row;
+    setNow(v.now, v.why);
+    list_->setLines(std::move(v.rows));
     card_->setVisible(!lines_.empty());
     if (!lines_.empty()) {
         what_->setText(qs(lines_[row_].what));
         sentence_->setText(qs(lines_[row_].sentence));
     }
-    counts_->setTitle(lines_.empty() ? QStringLiteral("What it needs") : QStringLiteral("In all"));
-    std::vector<Card::Fact> facts;
-    for (const auto& [state, count] : counts)
-        facts.push_back({qs(word(state)), QString::number(count), stateOf(state), true});
-    counts_->setFacts(facts);
-    counts_->setText(lines_.empty()
-                         ? QStringLiteral("A heading with what was ordered, shipped or back-ordered, and an "
-                                          "order code or a description. Lines meet by code, else by value.")
-                         : QString());
+    counts_->setTitle(v.title);
+    counts_->setFacts(v.counts);
+    counts_->setText(v.text);
 }
 
 }  // namespace ombrek

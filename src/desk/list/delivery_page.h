@@ -24,8 +24,8 @@ class DeliveryPage : public Page {
         return true;
     }
     void paste();
-    void read(std::string bytes);
-    std::vector<std::string> notCome() const;
+    /// @param source  asked for the bytes off the window's thread
+    void read(std::function<Result<std::string>()> source);
     void markMissing();
 
     std::vector<PackingLine> packing_;

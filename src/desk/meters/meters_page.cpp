@@ -1,59 +1,15 @@
 #include "desk/meters/meters_page.h"
 
-#include <QDateTime>
+#include <QDate>
 #include <cmath>
-#include <map>
 
+#include "desk/meters/meters_model.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
 #include "formats/accuracy_text.h"
 
 namespace ombrek {
-namespace {
-
-QString text(double value, Unit unit, int figures = 3) { return qs(formatQuantity(value, unit, figures)); }
-
-QString nameOf(const MeterLine& line) {
-    return line.name.empty() ? qs(name(instrumentFor(line.unit))) : qs(line.name);
-}
-
-QString quantityOf(Unit unit) {
-    static const std::map<Unit, QString> names{
-        {Unit::ohm, QStringLiteral("Resistance")},   {Unit::volt, QStringLiteral("Voltage")},
-        {Unit::ampere, QStringLiteral("Current")},   {Unit::farad, QStringLiteral("Capacitance")},
-        {Unit::henry, QStringLiteral("Inductance")}, {Unit::hertz, QStringLiteral("Frequency")},
-        {Unit::dbm, QStringLiteral("Power")},        {Unit::decibel, QStringLiteral("Harmonics")}};
-    const auto hit = names.find(unit);
-    return hit == names.end() ? qs(plural(unit)) : hit->second;
-}
-
-QString rangeOf(const MeterLine& line) {
-    if (!std::isfinite(line.high))
-        return line.low > 0 ? QStringLiteral("from ") + text(line.low, line.unit) : QStringLiteral("all");
-    return QStringLiteral("%1 to %2").arg(text(line.low, line.unit), text(line.high, line.unit));
-}
-
-QString dateOf(std::int64_t seconds) {
-    return seconds == 0
-               ? QStringLiteral("not known")
-               : QLocale().toString(QDateTime::fromSecsSinceEpoch(seconds).date(), QLocale::ShortFormat);
-}
-
-/// Readings that a kit is full of, to show what the meter makes of them, by unit.
-struct Example {
-    Unit unit;
-    double reading, tolerance;
-};
-constexpr std::array<Example, 7> kExamples{{{Unit::farad, 22e-12, 5},
-                                            {Unit::farad, 100e-9, 10},
-                                            {Unit::ohm, 33, 5},
-                                            {Unit::ohm, 4700, 1},
-                                            {Unit::henry, 2.2e-6, 10},
-                                            {Unit::volt, 5, 4},
-                                            {Unit::hertz, 21e6, 0.01}}};
-
-}  // namespace
 
 MetersPage::MetersPage(Session& session)
     : Page(session, QStringLiteral("Meters")),
@@ -130,7 +86,7 @@ void MetersPage::keepZero(MeterLine changed, double shown) {
     changed.zero = shown;
     if (session_.keep(session_.book().setMeter(changed)))
         session_.say(QStringLiteral("%1: %2 is taken off every reading from now on.")
-                         .arg(quantityOf(changed.unit), text(shown, changed.unit)),
+                         .arg(quantityOf(changed.unit), qs(formatQuantity(shown, changed.unit, 3))),
                      VerdictState::pass);
 }
 
@@ -203,67 +159,19 @@ void MetersPage::refresh() {
     for (std::size_t i = 0; i < lines_.size(); ++i) {
         if (lines_[i].unit == unit && lines_[i].low == low) at_ = int(i);
     }
-    const MeterLine& m = line();
-    const bool capacity = m.unit == Unit::farad;
-    setNow(capacity && m.zero == 0
-               ? QStringLiteral("Open the clips and take the zero: Enter.")
-               : QStringLiteral("What your meters promise is what a verdict counts with."),
-           QStringLiteral("Copy accuracy and range from the data sheet. Up and Down choose a quantity."));
-    const std::int64_t now = wallClock();
-    std::vector<StateLine> lines;
-    for (std::size_t i = 0; i < lines_.size(); ++i) {
-        const bool old = calibrationIsOld(lines_[i], now);
-        lines.push_back(
-            {old                         ? VerdictState::doubtful
-             : lines_[i].calibrated == 0 ? VerdictState::notDone
-                                         : VerdictState::pass,
-             quantityOf(lines_[i].unit),
-             qs(accuracyText(lines_[i])).replace(QStringLiteral(" digits of 6000"), QStringLiteral(" d")),
-             int(i) == at_, false});
-    }
-    list_->setLines(std::move(lines));
-    showSheet();
     const bool simple = session_.hasBuild() && session_.build().rule == VerdictRule::simple;
-    rule_->setTitle(simple ? QStringLiteral("Simple rule in force") : QStringLiteral("Strict rule in force"));
-    rule_->setText(
-        simple
-            ? QStringLiteral(
-                  "Inside the limits passes, outside fails; the meter's error is not counted. V changes it.")
-            : QStringLiteral("Near a limit the meter's own error leaves a doubt, and the verdict says so. V "
-                             "changes it."));
-}
-
-void MetersPage::showSheet() {
-    const MeterLine& m = line();
-    head_->setText(QStringLiteral("%1, %2").arg(quantityOf(m.unit), nameOf(m)));
-    accuracy_->setText(QStringLiteral("±(%1)").arg(qs(accuracyText(m))));
-    const bool old = calibrationIsOld(m, wallClock());
-    promise_->setText(
-        old ? QStringLiteral("Calibrated over a year ago: the data sheet no longer promises this.")
-            : QStringLiteral("Limits of the data sheet, taken as rectangular: U = 2u after the GUM."));
-    facts_->setFacts(
-        {{QStringLiteral("Range"), rangeOf(m)},
-         {QStringLiteral("Zero taken off"), m.zero == 0 ? QStringLiteral("none") : text(m.zero, m.unit)},
-         {QStringLiteral("Last calibrated"), dateOf(m.calibrated), VerdictState::doubtful, old}});
-    std::vector<Card::Fact> facts;
-    for (const Example& e : kExamples) {
-        if (e.unit != m.unit) continue;
-        const double u = measuredWith({m}, m.unit, e.reading).uncertainty;
-        const double width = e.reading * e.tolerance / 100;
-        const VerdictState state = u > width       ? VerdictState::cannotTell
-                                   : u > width / 4 ? VerdictState::doubtful
-                                                   : VerdictState::pass;
-        facts.push_back({QStringLiteral("%1 ±%2\u202f%, known to ±%3")
-                             .arg(text(e.reading, e.unit))
-                             .arg(qs(personNumber(e.tolerance)))
-                             .arg(text(u, e.unit, 2)),
-                         state == VerdictState::pass       ? QStringLiteral("surely")
-                         : state == VerdictState::doubtful ? QStringLiteral("mostly")
-                                                           : QStringLiteral("cannot tell"),
-                         state, true});
-    }
-    worth_->setFacts(facts);
-    worth_->setVisible(!facts.empty());
+    MetersView v =
+        metersView(lines_, std::size_t(at_), simple, session_.book().preference("who"), wallClock());
+    setNow(v.now, v.why);
+    head_->setText(v.title);
+    accuracy_->setText(v.accuracy);
+    promise_->setText(v.promise);
+    facts_->setFacts(v.facts);
+    worth_->setFacts(v.worth);
+    worth_->setVisible(!v.worth.empty());
+    list_->setLines(std::move(v.lines));
+    rule_->setTitle(v.rule);
+    rule_->setText(v.ruleText);
 }
 
 }  // namespace ombrek

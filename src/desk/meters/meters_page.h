@@ -27,7 +27,6 @@ class MetersPage : public Page {
     void askWho();
     void askDate();
     void askRange();
-    void showSheet();
 
     std::vector<MeterLine> lines_;
     int at_ = 0;

@@ -9,7 +9,7 @@
 #include "desk/pieces/text.h"
 #include "desk/pieces/trouble_line.h"
 #include "report/labels.h"
-#include "station/inspection.h"
+#include "station/loupe.h"
 #include "station/phrases.h"
 
 namespace ombrek {
@@ -37,7 +37,6 @@ PartsInPage::PartsInPage(Session& session)
         if (!subject.is(Subject::Kind::part)) return;
         shown_ = qs(subject.id);
         wanted_.clear();
-        refresh();
     });
     connect(bag_, &BagRows::chosen, this, [this](const QString& ref) { begin(ref); });
     const auto putAway = [this] {

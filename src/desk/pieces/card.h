@@ -5,7 +5,7 @@
 #include <QVBoxLayout>
 #include <vector>
 
-#include "core/quantity/verdict.h"
+#include "desk/pieces/lines.h"
 
 namespace ombrek {
 
@@ -15,12 +15,7 @@ class Card : public QFrame {
  public:
     explicit Card(QWidget* parent = nullptr);
 
-    struct Fact {
-        QString name, value;
-        VerdictState state = VerdictState::notDone;
-        bool marked = false;  ///< show the verdict's mark before the value
-        bool operator==(const Fact&) const = default;
-    };
+    using Fact = ombrek::Fact;
     void setTitle(const QString& title);
     void setFacts(const std::vector<Fact>& facts);
     void setText(const QString& text);

@@ -5,18 +5,9 @@
 #include <functional>
 #include <vector>
 
-#include "core/quantity/verdict.h"
+#include "desk/pieces/lines.h"
 
 namespace ombrek {
-
-/// One line of a list: its verdict's mark, what it is, and a word at the right.
-struct StateLine {
-    VerdictState state = VerdictState::notDone;
-    QString text, right;
-    bool current = false;  ///< in hand now: a copper dot instead of the mark
-    bool barred = false;   ///< a hold point or gate: drawn with a bar
-    bool operator==(const StateLine&) const = default;
-};
 
 class StateListModel : public QAbstractListModel {
     Q_OBJECT

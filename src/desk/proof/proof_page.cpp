@@ -45,10 +45,7 @@ ProofPage::ProofPage(Session& session)
     items_->fillWithBody();
     side()->addWidget(items_, 2);
     addKeys();
-    connect(&session_, &Session::taken, this, [this] {
-        chosen_.reset();
-        refresh();
-    });
+    connect(&session_, &Session::taken, this, [this] { chosen_.reset(); });
 }
 
 void ProofPage::addKeys() {

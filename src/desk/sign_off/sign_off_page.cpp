@@ -21,7 +21,7 @@ SignOffPage::SignOffPage(Session& session)
     side()->addWidget(report_, 0);
     addKeys();
     connect(gates_, &GateList::picked, this, [this](int row) {
-        chosen_ = qs(readiness_.gates[std::size_t(row)].id);
+        chosen_ = qs(session_.judged().readiness().gates[std::size_t(row)].id);
         refresh();
     });
 }
@@ -36,16 +36,10 @@ void SignOffPage::addKeys() {
         "the-gate-before", "Up", "Up", "the gate before", [this] { choose(-1); }, false);
 }
 
-const Gate* SignOffPage::gate() const {
-    for (const Gate& g : readiness_.gates) {
-        if (qs(g.id) == chosen_) return &g;
-    }
-    if (const Gate* next = readiness_.next()) return next;
-    return readiness_.gates.empty() ? nullptr : &readiness_.gates.back();
-}
+SignOffView SignOffPage::view() const { return signOffView(session_.judged(), chosen_.toStdString()); }
 
 void SignOffPage::go() {
-    const Gate* g = gate();
+    const Gate* g = view().gate;
     if (g == nullptr || g->state() == VerdictState::pass) {
         chosen_.clear();
         refresh();
@@ -57,7 +51,7 @@ void SignOffPage::go() {
 }
 
 void SignOffPage::passKnowingly() {
-    const Gate* g = gate();
+    const Gate* g = view().gate;
     if (g == nullptr || g->state() == VerdictState::pass || g->id == "licence") return;
     const std::string id = g->id;
     askText(QStringLiteral("Why go on?"), qs(g->reason), [this, id](const QString& reason) {
@@ -71,10 +65,11 @@ void SignOffPage::passKnowingly() {
 }
 
 void SignOffPage::choose(int by) {
-    const Gate* g = gate();
+    const Gate* g = view().gate;
     if (g == nullptr) return;
-    const int count = int(readiness_.gates.size());
-    chosen_ = qs(readiness_.gates[std::size_t((int(g - readiness_.gates.data()) + by + count) % count)].id);
+    const auto& gates = session_.judged().readiness().gates;
+    const int count = int(gates.size());
+    chosen_ = qs(gates[std::size_t((int(g - gates.data()) + by + count) % count)].id);
     refresh();
 }
 
@@ -88,58 +83,26 @@ void SignOffPage::askReport(bool pdf) {
 
 void SignOffPage::refresh() {
     if (!session_.hasBuild()) return;
-    readiness_ = session_.judged().readiness();
-    const Gate* g = gate();
-    if (g == nullptr) return;
-    if (readiness_.fit()) {
-        const bool all = readiness_.earned() == int(readiness_.gates.size());
-        const bool air = session_.kit().ratings.transmits();
-        setNow(
-            all ? (air ? QStringLiteral("Fit to go on the air: every gate is earned.")
-                       : QStringLiteral("Every gate is earned; this kit does not transmit."))
-                : QStringLiteral("Every gate is open, %1 of them knowingly.")
-                      .arg(readiness_.open() - readiness_.earned()),
-            air ? QStringLiteral("H or P writes the report. Dummy load, then antenna, then the first call.")
-                : QStringLiteral("H or P writes the report."));
-    } else if (const Gate* next = readiness_.next()) {
-        setNow(next->id == "licence"
-                   ? QStringLiteral("Is it within your licence: band, mode, power? Enter confirms.")
-                   : QStringLiteral("Next gate: %1.").arg(qs(next->name)),
-               next->id == "licence" ? QStringLiteral("Follow your local rules; Ombrek cannot know them.")
-               : !next->lapsed.empty()
-                   ? QStringLiteral("Passed knowingly before, but worse since: %1. Enter goes to %2.")
-                         .arg(qs(next->lapsed).left(80), qs(next->station))
-                   : QStringLiteral("%1. Enter goes to %2; K passes it knowingly.")
-                         .arg(qs(next->summary()), qs(next->station)));
-    }
-    gates_->show(readiness_, int(g - readiness_.gates.data()));
+    const SignOffView v = view();
+    if (v.gate == nullptr) return;
+    setNow(v.now, v.why);
+    gates_->show(session_.judged().readiness(), v.row);
     delete evidenceBody_;
     evidenceBody_ = new QWidget;
     auto* layout = new QVBoxLayout(evidenceBody_);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(7);
-    std::vector<Evidence> shown = g->evidence;  // what is wrong first, then what is open, then the rest
-    const auto rank = [](const Evidence& e) {
-        return e.state == VerdictState::pass ? 2 : e.state == VerdictState::notDone ? 1 : 0;
-    };
-    std::stable_sort(shown.begin(), shown.end(),
-                     [&](const Evidence& a, const Evidence& b) { return rank(a) < rank(b); });
-    constexpr std::size_t most = 6;
-    for (std::size_t i = 0; i < std::min(most, shown.size()); ++i) {
-        layout->addWidget(new TroubleLine(shown[i].state, qs(shown[i].what), qs(shown[i].sentence)));
-    }
-    if (shown.size() > most) {
+    for (const Evidence& e : v.evidence)
+        layout->addWidget(new TroubleLine(e.state, qs(e.what), qs(e.sentence)));
+    if (v.more > 0) {
         auto* more = textLabel(13, false, "soft");
-        more->setText(QStringLiteral("and %1 more").arg(shown.size() - most));
+        more->setText(QStringLiteral("and %1 more").arg(v.more));
         layout->addWidget(more);
     }
-    evidence_->setTitle(qs(g->name));
+    evidence_->setTitle(qs(v.gate->name));
     evidence_->addBody(evidenceBody_);
     report_->setTitle(QStringLiteral("The report"));
-    report_->setFacts(
-        {{QStringLiteral("Gates earned"),
-          QStringLiteral("%1 of %2").arg(readiness_.earned()).arg(readiness_.gates.size())},
-         {QStringLiteral("Knowingly"), QString::number(readiness_.open() - readiness_.earned())}});
+    report_->setFacts(v.report);
     report_->setText(QStringLiteral("H for HTML, P for PDF."));
 }
 

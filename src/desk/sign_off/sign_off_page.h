@@ -1,7 +1,7 @@
 #pragma once
 
-#include "core/proof/readiness.h"
 #include "desk/page.h"
+#include "desk/sign_off/sign_off_model.h"
 
 namespace ombrek {
 
@@ -15,19 +15,14 @@ class SignOffPage : public Page {
     explicit SignOffPage(Session& session);
     void refresh() override;
 
- signals:
-    /// The builder wants to earn a gate at its station.
-    void wantsStation(const QString& name);
-
  private:
     void addKeys();
-    const Gate* gate() const;
+    SignOffView view() const;
     void go();
     void passKnowingly();
     void choose(int by);
     void askReport(bool pdf);
 
-    Readiness readiness_;
     QString chosen_;
     GateList* gates_;
     Card *evidence_, *report_;

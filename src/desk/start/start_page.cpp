@@ -52,16 +52,11 @@ void StartPage::findKits() {
         if (!file.path().filename().string().ends_with(".kit.json")) continue;
         const auto kit = readKitFile(file.path(), session_.tables().cores);
         if (!kit) continue;
-        const Kit& k = kit->kit;
-        kits_.push_back({QStringLiteral("%1, %2").arg(qs(k.name), qs(k.summary)),
-                         QStringLiteral("%1 parts, %2 coils, %3 steps")
-                             .arg(k.parts.size())
-                             .arg(k.coils.size())
-                             .arg(k.steps.size()),
-                         qs(file.path().string()), 0});
+        kits_.push_back(startEntry(kit->kit, qs(file.path().string())));
     }
-    std::sort(kits_.begin(), kits_.end(), [](const Entry& a, const Entry& b) { return a.title < b.title; });
-    const auto practice = std::find_if(kits_.begin(), kits_.end(), [](const Entry& e) {
+    std::sort(kits_.begin(), kits_.end(),
+              [](const StartEntry& a, const StartEntry& b) { return a.title < b.title; });
+    const auto practice = std::find_if(kits_.begin(), kits_.end(), [](const StartEntry& e) {
         return e.kitFile.contains(QLatin1String("lantern"));
     });
     if (practice != kits_.end()) std::rotate(kits_.begin(), practice, practice + 1);
@@ -75,7 +70,7 @@ void StartPage::choose(int by) {
 
 void StartPage::begin() {
     if (entries_.empty()) return;
-    const Entry entry = entries_[std::size_t(at_)];
+    const StartEntry entry = entries_[std::size_t(at_)];
     if (entry.build != 0) {
         session_.keep(session_.book().chooseBuild(entry.build));
     } else {
@@ -85,32 +80,11 @@ void StartPage::begin() {
 }
 
 void StartPage::refresh() {
-    entries_.clear();
-    for (const auto& b : session_.book().builds()) {
-        entries_.push_back({QStringLiteral("%1, begun").arg(qs(b.kitName)), QStringLiteral("go on with it"),
-                            QString(), b.id});
-    }
-    entries_.insert(entries_.end(), kits_.begin(), kits_.end());
-    at_ = std::clamp(at_, 0, std::max(0, int(entries_.size()) - 1));
-    if (!session_.kitTrouble().isEmpty()) {
-        setNow(QStringLiteral("The kit of this build cannot be read."),
-               session_.kitTrouble() +
-                   QStringLiteral(
-                       " The build is kept as it is; choose another, or begin one. Z takes the last action "
-                       "back."));
-    } else {
-        setNow(
-            session_.hasBuild() ? QStringLiteral("Go on with a build, or begin another kit.")
-                                : QStringLiteral("Begin: choose a kit and press Enter."),
-            QStringLiteral("The first is the practice kit. O opens a kit file; L takes a parts list, pasted "
-                           "or as a table."));
-    }
-    std::vector<StateLine> lines;
-    for (std::size_t i = 0; i < entries_.size(); ++i) {
-        lines.push_back({entries_[i].build ? VerdictState::pass : VerdictState::notDone, entries_[i].title,
-                         entries_[i].detail, int(i) == at_, false});
-    }
-    list_->setLines(std::move(lines));
+    StartView v = startView(session_.book().builds(), kits_, session_.kitTrouble(), session_.hasBuild(), at_);
+    entries_ = std::move(v.entries);
+    at_ = v.at;
+    setNow(v.now, v.why);
+    list_->setLines(std::move(v.lines));
 }
 
 }  // namespace ombrek

@@ -3,6 +3,7 @@
 #include <vector>
 
 #include "desk/page.h"
+#include "desk/start/start_model.h"
 
 namespace ombrek {
 
@@ -17,15 +18,11 @@ class StartPage : public Page {
     void refresh() override;
 
  private:
-    struct Entry {
-        QString title, detail, kitFile;
-        std::int64_t build = 0;
-    };
     void choose(int by);
     void begin();
     void findKits();
 
-    std::vector<Entry> kits_, entries_;
+    std::vector<StartEntry> kits_, entries_;
     int at_ = 0;
     StateList* list_;
     class Card* how_;

@@ -9,15 +9,9 @@
 #include "desk/pieces/verdict_line.h"
 #include "desk/tune/trimmer_view.h"
 #include "report/plots.h"
-#include "station/rests_on.h"
-#include "station/tune.h"
 
 namespace ombrek {
 namespace {
-
-QString percent(double position) {
-    return qs(decimals(std::clamp(position, 0.0, 1.0) * 100, 1)) + QStringLiteral("\u202f%");
-}
 
 /// Ten digits for a frequency set to hertz, three or four for all else.
 int digitsFor(Unit unit) { return unit == Unit::hertz ? 7 : 3; }
@@ -66,7 +60,6 @@ TunePage::TunePage(Session& session)
         const Adjustment* a = adjustment();
         if (a == nullptr || subject != Subject::adjustment(a->id)) return;
         placed_.clear();
-        refresh();
     });
     connect(list_, &StateList::picked, this,
             [this](int row) { chosen_ = qs(session_.kit().adjustments[std::size_t(row)].id), choose(0); });
@@ -75,7 +68,8 @@ TunePage::TunePage(Session& session)
 void TunePage::addKeys() {
     setEnter("read-it-here-or-go", "read it here, or go on", [this] { go(); });
     addKey("read-again", "R", "R", "read again", [this] {
-        if (adjustment() && load().clear()) session_.read(pattern());
+        const TuneView v = view();
+        if (v.adjustment && v.load.clear()) session_.read(pattern(*v.adjustment));
     });
     addKey("it-is-turned-the-mark", "Left", "Left Right", "it is turned: the mark follows", [this] {
         turn(-1);
@@ -105,40 +99,27 @@ void TunePage::addKeys() {
         "the-adjustment-before", "Up", "Up", "the adjustment before", [this] { choose(-1); }, false);
 }
 
-const Adjustment* TunePage::adjustment() const {
-    const Kit& kit = session_.kit();
-    if (const Adjustment* chosen = kit.adjustment(chosen_.toStdString())) return chosen;
-    if (const Adjustment* next = nextAdjustment(session_.judged())) return next;
-    return kit.adjustments.empty() ? nullptr : &kit.adjustments.back();
+const Adjustment* TunePage::adjustment() const { return view().adjustment; }
+
+TuneView TunePage::view() const {
+    return tuneView(session_.judged(), chosen_.toStdString(), position_, wallClock());
 }
 
-Reading TunePage::pattern() const {
-    const Adjustment* a = adjustment();
-    return {0, Subject::adjustment(a->id), 0, a->unit, 0, {{std::string(kPosition), position_}}, "", 0};
+Reading TunePage::pattern(const Adjustment& a) const {
+    return {0, Subject::adjustment(a.id), 0, a.unit, 0, {{std::string(kPosition), position_}}, "", 0};
 }
 
 void TunePage::go() {
-    const Adjustment* a = adjustment();
-    if (a == nullptr) return;
-    const bool settled = session_.judged().tune(*a).state == VerdictState::pass;
-    const Adjustment* next = nextAdjustment(session_.judged());
-    if (const LoadAsk ask = load(); !settled && !ask.clear()) {
-        if (ask.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
-        return;
-    }
-    if (!settled) {
-        session_.read(pattern());
-    } else if (next != nullptr) {
-        chosen_ = qs(next->id);
+    const TuneView v = view();
+    if (v.adjustment == nullptr) return;
+    if (!v.settled() && !v.load.clear()) {
+        if (v.load.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
+    } else if (!v.settled()) {
+        session_.read(pattern(*v.adjustment));
+    } else if (v.next != nullptr) {
+        chosen_ = qs(v.next->id);
         choose(0);
     }
-}
-
-/// What must be done before the key goes down for the adjustment in hand.
-LoadAsk TunePage::load() const {
-    const Adjustment* a = adjustment();
-    if (a == nullptr || !keyDown(*a)) return {};
-    return askForLoad(session_.kit(), session_.build(), wallClock());
 }
 
 /// The mark follows the builder's hand: 5 % of the travel a key, 2 % where too much does harm.
@@ -162,76 +143,38 @@ void TunePage::choose(int by) {
 
 void TunePage::refresh() {
     if (!session_.hasBuild()) return;
-    const Kit& kit = session_.kit();
-    const Adjustment* a = adjustment();
+    TuneView v = view();
+    const Adjustment* a = v.adjustment;
     for (QWidget* w : std::initializer_list<QWidget*>{facts_, others_, trimmer_, number_, verdict_, sheet_})
         w->setVisible(a != nullptr);
     teach_->setVisible(a == nullptr);
     wantNothing();
-    if (a == nullptr) {
-        setNow(QStringLiteral("This kit names nothing to adjust."), QStringLiteral("F6 goes to Proof."));
-        return;
-    }
+    setNow(v.now, v.why);
+    if (a == nullptr) return;
     // The adjustment in hand stays until another is chosen, so that the curve does not vanish when it
     // settles.
     chosen_ = qs(a->id);
-    const TuneState& state = session_.judged().tune(*a);
-    if (placed_ !=
-        chosen_) {  // the mark stands where the next reading is wanted, to the thousandth that is kept
+    if (placed_ != chosen_) {
+        // The mark stands where the next reading is wanted, to the thousandth that is kept.
         placed_ = chosen_;
-        position_ = std::round(state.nextPosition * 1000) / 1000;
+        position_ = std::round(v.state.nextPosition * 1000) / 1000;
+        v = view();
     }
-    const LoadAsk ask = load();
-    if (state.state == VerdictState::pass) {
-        const Adjustment* next = nextAdjustment(session_.judged());
-        setNow(QStringLiteral("%1: settled.").arg(qs(a->title)),
-               next ? QStringLiteral("Enter goes on: %1.").arg(qs(next->title))
-                    : QStringLiteral("All are settled; F6 goes to Proof."));
-    } else if (!ask.clear()) {
-        setNow(qs(ask.now), qs(ask.why));
-    } else if (!state.remedy.empty()) {
-        setNow(qs(state.remedy), qs(state.sentence));
-    } else {
-        setNow(QStringLiteral("%1: turn %2 to %3 and read.")
-                   .arg(qs(a->title), qs(a->adjuster), percent(state.nextPosition)),
-               qs(state.sentence));
-    }
-    const auto last = lastStanding(kit, session_.build(), Subject::adjustment(a->id));
-    if (last) {
-        const SplitText text = splitQuantity(last->value, last->unit, digitsFor(last->unit));
+    if (v.last) {
+        const SplitText text = splitQuantity(v.last->value, v.last->unit, digitsFor(v.last->unit));
         number_->show(qs(text.number), qs(text.unit));
     } else {
         number_->showWord(QStringLiteral("no reading"));
     }
-    verdict_->show(state.state, qs(state.sentence));
-    trimmer_->show(position_, state.nextPosition);
-    plot_->show(tunePlot(kit, *a, session_.build()));
-    if (ask.clear()) wantReading(QStringLiteral("At %1 it reads").arg(percent(position_)), pattern());
-
+    verdict_->show(v.state.state, qs(v.state.sentence));
+    trimmer_->show(position_, v.state.nextPosition);
+    plot_->show(tunePlot(session_.kit(), *a, session_.build()));
+    if (v.load.clear()) wantReading(QStringLiteral("At %1 it reads").arg(travelText(position_)), pattern(*a));
     facts_->setTitle(qs(a->title));
-    std::vector<Card::Fact> facts{{QStringLiteral("Turn"), qs(a->adjuster)},
-                                  {QStringLiteral("Stands at"), percent(position_)}};
-    if (state.readings.size() >= 2)
-        facts.push_back({QStringLiteral("Best at"), state.bestPosition < 0 || state.bestPosition > 1
-                                                        ? QStringLiteral("beyond its end")
-                                                        : percent(state.bestPosition)});
-    if (a->kind == Adjustment::Kind::set)
-        facts.push_back({QStringLiteral("Wanted"), qs(formatQuantity(a->target, a->unit, 8))});
-    facts.push_back({QStringLiteral("Readings"), QString::number(state.readings.size())});
-    facts_->setFacts(facts);
-    facts_->setText(
-        QStringLiteral("Read: %1.").arg(qs(a->reads)) +
-        (a->kind == Adjustment::Kind::peak
-             ? QStringLiteral(
-                   " A true peak shows twice in a full turn; one, at an end, means the coil is wrong.")
-             : QString()));
-    facts_->setCaution(qs(a->caution));
-    std::vector<StateLine> lines;
-    for (const Adjustment& other : kit.adjustments) {
-        lines.push_back(
-            {session_.judged().tune(other).state, qs(other.title), QString(), &other == a, false});
-    }
-    list_->setLines(std::move(lines));
+    facts_->setFacts(v.facts);
+    facts_->setText(v.text);
+    facts_->setCaution(v.caution);
+    list_->setLines(std::move(v.lines));
 }
 
 void TunePage::setBigOnly(bool on) {

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
+#include "desk/tune/tune_model.h"
 #include "station/key_down.h"
 
 namespace ombrek {
@@ -23,9 +24,9 @@ class TunePage : public Page {
  private:
     void addKeys();
     const Adjustment* adjustment() const;
-    Reading pattern() const;
+    TuneView view() const;
+    Reading pattern(const Adjustment& a) const;
     void go();
-    LoadAsk load() const;
     void turn(double by);
     void choose(int by);
 

@@ -1,12 +1,9 @@
 #include "desk/winding/cores_page.h"
 
-#include <cmath>
-
 #include "desk/pieces/big_number.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
-#include "formats/core_clues.h"
 #include "station/winding.h"
 
 namespace ombrek {
@@ -69,80 +66,28 @@ void CoresPage::identify(const QString& text) {
     refresh();
 }
 
-void CoresPage::refresh() {
+CoresView CoresPage::view() const {
+    const auto& table = session_.tables().cores;
+    const auto clues =
+        typed_.isEmpty() ? Result<CoreClues>(CoreClues()) : readCoreClues(typed_.toStdString());
+    if (!typed_.isEmpty() && clues) return whichCoreView(*clues, typed_, table, at_);
     const Coil* coil = session_.hasBuild() ? session_.kit().coil(ref_.toStdString()) : nullptr;
-    if (!typed_.isEmpty()) {
-        showGuesses();
-    } else if (coil != nullptr && coil->core.shape == MagneticCore::Shape::ring) {
-        showOthers(*coil);
+    if (coil == nullptr || coil->core.shape != MagneticCore::Shape::ring) return noRingView();
+    return otherCoresView(session_.kit(), *coil, coresInStock(session_.drawers()->lines, table), table, at_);
+}
+
+void CoresPage::refresh() {
+    CoresView v = view();
+    at_ = v.at;
+    setNow(v.now, v.why);
+    chosen_->setTitle(v.title);
+    if (v.unit.isEmpty()) {
+        number_->showWord(v.number);
     } else {
-        setNow(QStringLiteral("Which core is this? G asks for what you see of it."),
-               QStringLiteral("This coil is on no ring from the table."));
-        number_->showWord(QStringLiteral("no ring"));
-        worse_->setText(QString());
-        list_->setLines({});
+        number_->show(v.number, v.unit);
     }
-}
-
-void CoresPage::showOthers(const Coil& coil) {
-    atHand_ = coresInStock(session_.drawers()->lines, session_.tables().cores);
-    const bool own = !atHand_.empty();
-    if (!own) atHand_ = session_.tables().cores;
-    const double frequency = coil.tune ? std::sqrt(coil.tune->low * coil.tune->high)
-                                       : std::max(session_.kit().ratings.frequency, 1e6);
-    const auto others =
-        otherCores(coil.core, coil.target, coil.wire, frequency, atHand_, dutyOf(session_.kit(), coil));
-    setNow(QStringLiteral("Another core for %1, %2.").arg(ref_, qs(coil.core.designation)),
-           own ? QStringLiteral("From your drawers, those that cost least first.")
-               : QStringLiteral("From the whole table: your drawers hold no ring core that is named."));
-    std::vector<StateLine> lines;
-    at_ = std::min(at_, others.empty() ? 0 : others.size() - 1);
-    for (std::size_t i = 0; i < others.size(); ++i) {
-        const OtherCore& o = others[i];
-        lines.push_back(
-            {o.worse.empty() ? VerdictState::pass
-             : o.fill > 1    ? VerdictState::fail
-                             : VerdictState::doubtful,
-             qs(o.core->designation) + QStringLiteral(", %1 turns").arg(o.turns),
-             qs(formatQuantity(o.inductance, Unit::henry, 3)) +
-                 (o.core->ferrite() ? QStringLiteral(", ferrite")
-                                    : QStringLiteral(", copper Q %1").arg(std::lround(o.copperQ))),
-             i == at_, false});
-    }
-    list_->setLines(std::move(lines));
-    chosen_->setTitle(others.empty() ? QStringLiteral("No other core") : qs(others[at_].core->designation));
-    if (others.empty()) {
-        number_->showWord(QStringLiteral("nothing at hand"));
-        worse_->setText(QString());
-        return;
-    }
-    number_->show(QString::number(others[at_].turns), QStringLiteral("turns"));
-    worse_->setText(others[at_].worse.empty()
-                        ? QStringLiteral("Nothing that is reckoned here gets worse.")
-                        : QStringLiteral("What gets worse: %1.").arg(qs(others[at_].worse)));
-}
-
-void CoresPage::showGuesses() {
-    const CoreClues clues = readCoreClues(typed_.toStdString()).value();
-    const auto guesses = whichCore(clues, session_.tables().cores);
-    const std::size_t shown = std::min<std::size_t>(guesses.size(), 12);
-    at_ = std::min(at_, shown == 0 ? 0 : shown - 1);
-    std::vector<StateLine> lines;
-    for (std::size_t i = 0; i < shown; ++i)
-        lines.push_back(
-            {guesses[i].odds > 0.5 ? VerdictState::pass : VerdictState::doubtful,
-             qs(guesses[i].core->designation) + QStringLiteral(", ") +
-                 qs(guesses[i].core->paint.empty() ? guesses[i].core->material : guesses[i].core->paint),
-             qs(decimals(guesses[i].odds * 100, 1)) + QStringLiteral("\u202f%"), i == at_, false});
-    list_->setLines(std::move(lines));
-    const bool sure = guesses.front().odds > 0.9;
-    setNow(sure ? QStringLiteral("It is a %1.").arg(qs(guesses.front().core->designation))
-                : QStringLiteral("It is one of these; measure ten turns on it to be surer."),
-           QStringLiteral("By %1. G types it again.").arg(typed_));
-    chosen_->setTitle(qs(guesses[at_].core->designation));
-    number_->show(qs(decimals(guesses[at_].odds * 100, 0)), QStringLiteral("%"));
-    worse_->setText(QStringLiteral("AL %1 for each turn squared.")
-                        .arg(qs(formatQuantity(guesses[at_].core->al, Unit::henry, 3))));
+    worse_->setText(v.text);
+    list_->setLines(std::move(v.lines));
 }
 
 }  // namespace ombrek

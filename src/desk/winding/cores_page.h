@@ -2,6 +2,7 @@
 
 #include "core/coil/which_core.h"
 #include "desk/page.h"
+#include "desk/winding/cores_model.h"
 
 namespace ombrek {
 
@@ -21,12 +22,10 @@ class CoresPage : public Page {
  private:
     void choose(int by);
     void identify(const QString& text);
-    void showOthers(const Coil& coil);
-    void showGuesses();
+    CoresView view() const;
 
     QString ref_, typed_;
     std::size_t at_ = 0;
-    std::vector<MagneticCore> atHand_;
     BigNumber* number_;
     Card *chosen_, *how_;
     QLabel* worse_;

@@ -5,6 +5,7 @@
 #include "desk/pieces/big_number.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/text.h"
+#include "desk/winding/figures_model.h"
 #include "look/plot.h"
 
 namespace ombrek {
@@ -57,60 +58,18 @@ void FiguresPage::addTurns(int by) {
     refresh();
 }
 
-/// Inductance over turns, with what is wanted and where one stands.
-void FiguresPage::showCurve() {
-    PlotData plot;
-    plot.xLabel = QStringLiteral("turns");
-    plot.yLabel = QStringLiteral("µH");
-    const int last = std::max(12, idea_.turns * 3 / 2);
-    PlotData::Series curve, here;
-    for (int n = 1; n <= last; ++n) {
-        curve.x.push_back(n);
-        curve.y.push_back(inductanceOf(idea_, n) * 1e6);
-    }
-    here.kind = PlotData::Kind::dots;
-    here.x = {double(idea_.turns)};
-    here.y = {inductanceOf(idea_, idea_.turns) * 1e6};
-    plot.xHigh = last;
-    plot.yHigh = std::max(curve.y.back(), idea_.target * 1.1e6);
-    plot.series = {curve, here};
-    if (idea_.target > 0) plot.marks.push_back({false, idea_.target * 1e6, QStringLiteral("wanted"), false});
-    plot.marks.push_back({true, double(idea_.turns), QStringLiteral("%1 turns").arg(idea_.turns), true});
-    curve_->show(plot);
-}
-
 void FiguresPage::refresh() {
-    const bool known = idea_.air() || idea_.core.al > 0;
-    coil_->setVisible(known);
-    facts_->setVisible(known);
-    if (!known) {
-        setNow(QStringLiteral("No coil is chosen."), QStringLiteral("Esc goes back to Winding."));
-        return;
-    }
-    const CoilFigures figures = figuresOf(idea_);
-    const QString on = idea_.air() ? QStringLiteral("air") : qs(idea_.core.designation);
-    setNow(changed_
-               ? QStringLiteral("What if: %1 turns of %2 on %3.").arg(idea_.turns).arg(qs(idea_.wireText), on)
-               : QStringLiteral("%1: %2 turns of %3 on %4.")
-                     .arg(ref_)
-                     .arg(idea_.turns)
-                     .arg(qs(idea_.wireText), on),
-           qs(figures.sentence));
-    const SplitText split = splitQuantity(figures.inductance, Unit::henry, 3, Zeros::keep);
-    number_->show(qs(split.number), qs(split.unit));
-    band_->setText(idea_.air() ? QStringLiteral("By Wheeler's formula, about 1 % either way.")
-                               : QStringLiteral("%1 nH for each turn squared, %2 % either way by the core.")
-                                     .arg(qs(formatQuantity(idea_.core.al * 1e9, Unit::none, 3)),
-                                          qs(personNumber(idea_.core.alTolerancePercent))));
-    facts_->setTitle(changed_ ? QStringLiteral("What if") : QStringLiteral("As the kit has it"));
-    std::vector<Card::Fact> facts;
-    for (const auto& line : figures.lines)
-        facts.push_back({qs(line.name), qs(line.value), line.state.value_or(VerdictState::notDone),
-                         line.state.has_value()});
-    facts_->setFacts(facts);
-    facts_->setText(
-        QStringLiteral("Q counts the copper alone. Flux: the whole power across the whole winding."));
-    showCurve();
+    const FiguresView v = figuresView(idea_, ref_, changed_);
+    coil_->setVisible(v.known);
+    facts_->setVisible(v.known);
+    setNow(v.now, v.why);
+    if (!v.known) return;
+    number_->show(v.number, v.unit);
+    band_->setText(v.band);
+    facts_->setTitle(v.title);
+    facts_->setFacts(v.facts);
+    facts_->setText(v.text);
+    curve_->show(v.curve);
 }
 
 }  // namespace ombrek

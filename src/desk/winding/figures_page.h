@@ -22,7 +22,6 @@ class FiguresPage : public Page {
  private:
     void change(const QString& text);
     void addTurns(int by);
-    void showCurve();
 
     QString ref_;
     CoilIdea idea_;

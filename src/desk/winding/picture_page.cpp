@@ -1,6 +1,7 @@
 #include "desk/winding/picture_page.h"
 
 #include "desk/pieces/card.h"
+#include "desk/winding/picture_model.h"
 #include "desk/winding/picture_view.h"
 #include "report/picture_file.h"
 #include "station/winding.h"
@@ -104,37 +105,12 @@ void PicturePage::use() {
 void PicturePage::refresh() {
     if (!session_.hasBuild()) return;
     picture_->setMarks(count_.marks, at_);
-    const Coil* coil = session_.kit().coil(ref_.toStdString());
-    const int found = int(count_.marks.size());
-    if (!picture_->hasImage()) {
-        setNow(
-            QStringLiteral("Open a picture of %1.").arg(ref_.isEmpty() ? QStringLiteral("the coil") : ref_),
-            QStringLiteral("Every turn crosses the front of the ring once. It was proven on drawn pictures "
-                           "only: check the marks."));
-    } else {
-        setNow(
-            QStringLiteral("%1 turns in the picture%2.")
-                .arg(found)
-                .arg(changed_      ? QStringLiteral(", by your marks")
-                     : count_.sure ? QString()
-                                   : QStringLiteral(", not sure")),
-            QStringLiteral("Look at every mark; Del strikes one, A adds one. Enter sets the counter to it."));
-    }
+    const PictureCountView v = pictureCountView(session_.kit(), session_.build(), ref_.toStdString(), count_,
+                                                picture_->hasImage(), changed_);
+    setNow(v.now, v.why);
     facts_->setTitle(QStringLiteral("Against the counter and the plan"));
-    if (coil == nullptr) return;
-    const std::size_t winding = windingInHand(*coil, session_.build()).value_or(0);
-    const int counted = session_.build().winding(coil->ref, coil->windings[winding].name).turns,
-              wanted = coil->windings[winding].turns;
-    facts_->setFacts({{QStringLiteral("In the picture"),
-                       picture_->hasImage() ? QString::number(found) : QStringLiteral("none yet")},
-                      {QStringLiteral("Counted"), QString::number(counted),
-                       counted == found ? VerdictState::pass : VerdictState::doubtful, picture_->hasImage()},
-                      {QStringLiteral("The plan"), QString::number(wanted),
-                       wanted == found ? VerdictState::pass : VerdictState::doubtful, picture_->hasImage()}});
-    facts_->setText(coil->windings.size() > 1
-                        ? QStringLiteral("All windings on the ring are seen together; this compares with %1.")
-                              .arg(qs(coil->windings[winding].name))
-                        : QString());
+    facts_->setFacts(v.facts);
+    facts_->setText(v.text);
 }
 
 }  // namespace ombrek

@@ -20,7 +20,6 @@ class TrimmerPage : public Page {
  private:
     void choose(int by);
     void tryTurns(int by);
-    std::vector<const Coil*> tuned() const;
 
     QString ref_;
     int more_ = 0;  ///< turns tried, against what is on the core

@@ -1,4 +1,4 @@
-#include "station/inspection.h"
+#include "station/loupe.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,7 +1,7 @@
 #pragma once
 
+#include "desk/board/loupe_model.h"
 #include "desk/page.h"
-#include "station/inspection.h"
 
 namespace ombrek {
 
@@ -11,24 +11,21 @@ class StateList;
 
 /// Under the loupe: the joints of this sitting one after the other, then every polarised part against the
 /// print. What is found becomes a task.
-class InspectionPage : public Page {
+class LoupePage : public Page {
     Q_OBJECT
  public:
-    explicit InspectionPage(Session& session);
+    explicit LoupePage(Session& session);
     void begin(const QString& about) override;
     void refresh() override;
 
  private:
-    enum class Pass { joints, senses, all };
     void good();
     void found(Finding::What what);
     void choose(int by);
-    /// What is to be looked at in the pass in hand, by designator.
-    std::vector<const Part*> wanted() const;
-    QString sentenceFor(const Part& part) const;
+    LoupeView view() const;
 
-    Pass pass_ = Pass::joints;
-    int at_ = 0;
+    LoupePass pass_ = LoupePass::joints;
+    std::size_t at_ = 0;
     BoardMap* map_;
     Card *joint_, *task_;
     QWidget* looks_;
