@@ -10,6 +10,7 @@
 #include "desk/pieces/state_list.h"
 #include "desk/window.h"
 #include "formats/files.h"
+#include "formats/kit_json.h"
 #include "look/colours.h"
 #include "practice/practice_kit.h"
 #include "report/build_sheet.h"
@@ -228,6 +229,60 @@ void largeKit(const Tables& tables, const std::filesystem::path& file) {
                 double(timer.nsecsElapsed()) / 1e6, static_cast<long long>(sheet));
 }
 
+/// A season at the bench: so many builds, with photographs and readings in all of them, the most in the last.
+std::filesystem::path seasonBook(const std::filesystem::path& folder, const std::string& kitText, int builds,
+                                 int readings, int photos) {
+    const auto file = folder / "season.ombrek";
+    auto book = Book::open(file).value();
+    const std::string jpeg(300'000, 'j');
+    const Kit kit = readKit(kitText, readTables(dataFolder()).value().cores).value();
+    for (int b = 0; b < builds; ++b) {
+        (void)book->startBuild("Build " + std::to_string(b), kitText);
+        const bool last = b + 1 == builds;
+        const int share = last ? readings / 2 : readings / 2 / (builds - 1);
+        for (int i = 0; i < share; ++i) {
+            const Part& part = kit.parts[std::size_t(i) % kit.parts.size()];
+            (void)book->takeReading(
+                {0, Subject::part(part.ref), part.nominal, part.unit, part.nominal * 0.005, {}, "typed", 0});
+        }
+        for (int i = 0; i < photos / builds; ++i)
+            (void)book->keepPhoto(kit.steps[std::size_t(i)].id, true, jpeg);
+    }
+    return file;
+}
+
+/// Everyday work in such a book.
+void season(const Tables& tables, const std::filesystem::path& file) {
+    const double usable = startUp(tables, file);
+    std::printf("20,000 readings, 300 photographs, 50 builds: window usable %.0f ms of 300\n", usable);
+    Session session(Tables(tables), Book::open(file).value());
+    Window window(session);
+    window.show();
+    window.activateWindow();
+    (void)QTest::qWaitForWindowActive(&window);
+    window.goTo(1);
+    tellKeys("  turn to durable and drawn:",
+             keyToPaint(window, window.page()->findChild<QWidget*>("coil"), Qt::Key_Space, Qt::Key_Backspace,
+                        1000),
+             8, 25);
+    QElapsedTimer timer;
+    timer.start();
+    window.open(QStringLiteral("history"));
+    window.grab();
+    std::printf("  history of %zu readings: %.0f ms of 100\n", session.build().readings.size(),
+                double(timer.nsecsElapsed()) / 1e6);
+    std::vector<StockLine> lines(100'000);
+    for (StockLine& line : lines) line.count = 1;
+    (void)session.book().importStock(lines, {});
+    timer.start();
+    (void)session.book().undo();
+    const double back = double(timer.nsecsElapsed()) / 1e6;
+    timer.start();
+    (void)session.book().redo();
+    std::printf("  import of 100,000 lines: taken back %.0f ms of 300, done again %.0f ms of 300\n", back,
+                double(timer.nsecsElapsed()) / 1e6);
+}
+
 double listOf(int lines) {
     std::vector<StateLine> made;
     for (int i = 0; i < lines; ++i)
@@ -246,6 +301,7 @@ double listOf(int lines) {
 }  // namespace
 
 int main(int argc, char** argv) {
+    const bool seasonOnly = argc > 1 && std::string(argv[1]) == "season";
     qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     installFonts();
@@ -254,6 +310,11 @@ int main(int argc, char** argv) {
     const PracticeKit practice = readPracticeKit(dataFolder(), tables).value();
     std::string name = (std::filesystem::temp_directory_path() / "ombrek-bench-XXXXXX").string();
     const std::filesystem::path folder = mkdtemp(name.data());
+    if (seasonOnly) {
+        season(tables, seasonBook(folder, kitOf(practice.text, 200), 50, 20'000, 300));
+        std::filesystem::remove_all(folder);
+        return 0;
+    }
     const auto small = bookOf(folder, kitOf(practice.text, 10), "small.ombrek");
     const auto large = bookOf(folder, kitOf(practice.text, 200), "large.ombrek");
 
@@ -267,6 +328,7 @@ int main(int argc, char** argv) {
     std::printf("list shown:     100 lines %6.2f ms, 10,000 lines %6.2f ms, ratio %.1f\n", hundred,
                 tenThousand, tenThousand / hundred);
     largeKit(tables, measuredBook(folder, kitOf(practice.text, 5000), 4500));
+    season(tables, seasonBook(folder, kitOf(practice.text, 200), 50, 20'000, 300));
     std::filesystem::remove_all(folder);
     return 0;
 }

@@ -2,6 +2,7 @@
 #include <sqlite3.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <cctype>
 #include <cerrno>
 #include <cstdlib>
@@ -90,6 +91,8 @@ std::unique_ptr<SQLite::Database> openToWrite(const fs::path& path, std::int64_t
     db->exec("PRAGMA journal_mode=WAL");
     db->exec("PRAGMA synchronous=FULL");
     db->exec("PRAGMA foreign_keys=ON");
+    // A little at a time, so that no key waits for a long one.
+    db->exec("PRAGMA wal_autocheckpoint=100");
     migrate(*db);
     if (db->execAndGet("SELECT count(*) FROM pending_import").getInt() > 0) dropUnfinishedImports(*db);
     pruneUndoLog(*db, now);
@@ -129,15 +132,25 @@ Problem damaged(const fs::path& path, const std::string& what) {
                                           "; it was left as it is. " + kRestore};
 }
 
+/// Every table's pages, but for the pictures: they are most of the file, and a spoilt one spoils itself
+/// alone.
+bool isSound(SQLite::Database& db) {
+    std::vector<std::string> names;
+    SQLite::Statement tables(db, "SELECT name FROM sqlite_master WHERE type='table' AND name<>'photo_data'");
+    while (tables.executeStep()) names.push_back(tables.getColumn(0).getString());
+    return std::all_of(names.begin(), names.end(), [&](const std::string& name) {
+        SQLite::Statement check(db, "PRAGMA quick_check('" + name + "')");
+        return check.executeStep() && check.getColumn(0).getString() == "ok";
+    });
+}
+
 /// A read-only look that finds damage before anything is written. A disk that is full or a folder that cannot
 /// be written is no damage.
 Result<void> checkSound(const fs::path& path) {
     fs::path folder;
     Result<void> out;
     const auto look = [&](SQLite::Database& db) -> Result<void> {
-        SQLite::Statement check(db, "PRAGMA quick_check(1)");
-        const bool sound = check.executeStep() && check.getColumn(0).getString() == "ok";
-        if (!sound || !db.tableExists("reading") || !db.tableExists("undo_step"))
+        if (!isSound(db) || !db.tableExists("reading") || !db.tableExists("undo_step"))
             return tl::make_unexpected(damaged(path, ""));
         const bool current = db.execAndGet("PRAGMA user_version").getInt() == kSchemaVersion;
         const std::string what = current ? damageIn(db) : "";
@@ -194,7 +207,6 @@ Book::Inside::~Inside() {
 }
 
 void Book::Inside::watch() {
-    notice.all = true;
     const auto written = [](void* to, int how, const char*, const char* table, sqlite3_int64) {
         Notice& notice = *static_cast<Notice*>(to);
         (how == SQLITE_INSERT ? notice.added : notice.changed).insert(table);
@@ -223,6 +235,7 @@ bool Book::Inside::rescueIfLost() {
             if (!taken) continue;
             db = openToWrite(copy, clock());
             watch();
+            notice.all = true;  // another file
             lock.emplace(std::move(*taken));
             path = copy;
             identity = identityOf(copy);

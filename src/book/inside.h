@@ -53,9 +53,10 @@ struct Book::Inside {
     /// Readings of a subject, and of what rests on it, that were taken so far tell of what is no more.
     /// @param how  what was done to it, "wound"
     void changed(const Subject& subject, const std::string& how) const {
-        run("INSERT INTO epoch(build, subject, after, at, how) SELECT ?1, ?2, max(id), ?3, ?4 FROM reading "
-            "WHERE build=?1 HAVING max(id) > coalesce((SELECT max(after) FROM epoch WHERE build=?1 AND "
-            "subject=?2), -1)",
+        run("INSERT INTO epoch(build, subject, after, at, how) SELECT ?1, ?2, id, ?3, ?4 FROM (SELECT id "
+            "FROM "
+            "reading WHERE build=?1 ORDER BY id DESC LIMIT 1) WHERE id > coalesce((SELECT max(after) FROM "
+            "epoch WHERE build=?1 AND subject=?2), -1)",
             chosen(), subject.text(), clock(), how);
     }
 

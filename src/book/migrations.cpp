@@ -58,6 +58,7 @@ constexpr Migration kMigrations[] = {
         DELETE FROM undo_step;
         DELETE FROM action;
         ALTER TABLE action ADD COLUMN at INTEGER DEFAULT 0;
+        CREATE INDEX action_undone ON action(undone);
 
         CREATE TABLE kit_text(id INTEGER PRIMARY KEY, text TEXT);
         INSERT INTO kit_text(id, text) SELECT id, kit_text FROM build;

@@ -87,6 +87,7 @@ void makeSchema(SQLite::Database& db) {
         makeTriggers(db, record);
     }
     db.exec("CREATE INDEX undo_step_action ON undo_step(action)");
+    db.exec("CREATE INDEX action_undone ON action(undone)");
     db.exec("CREATE INDEX reading_build ON reading(build)");
     db.exec("PRAGMA application_id=" + std::to_string(kApplicationId));
     db.exec("PRAGMA user_version=" + std::to_string(kSchemaVersion));

@@ -49,7 +49,7 @@ QByteArray Session::practiceState() const {
 }
 
 void Session::reload(const Book::Notice& notice) {
-    judged_.reset();  // what it judged is about to change
+    const auto before = std::move(judged_);
     const std::int64_t was = build_.id;
     const std::string kitText = build_.kitText;
     if (!book_->reread(build_, notice)) build_ = book_->build().value_or(Build());
@@ -57,7 +57,9 @@ void Session::reload(const Book::Notice& notice) {
     const bool sameKit = build_.id == was && build_.kitText == kitText && !kit_.id.empty();
     if (!sameKit) readKitInHand();
     judged_ = std::make_unique<Judged>(kit_, build_, profile());
-    weighing_.weigh(*judged_);
+    if (before && sameKit && !notice.all)
+        judged_->takeOver(std::move(*before), [&](std::string_view r) { return notice.touches(r); });
+    if (!judged_->storyTold()) weighing_.weigh(*judged_);
 }
 
 void Session::readKitInHand() {

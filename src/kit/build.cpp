@@ -15,31 +15,29 @@ double Reading::setting(std::string_view name, double otherwise) const {
 
 const std::vector<std::size_t>& Build::placesOf(const Subject& subject) const {
     static const std::vector<std::size_t> none;
-    const auto stale = [&](const std::vector<std::size_t>& places) {
-        return std::any_of(places.begin(), places.end(),
-                           [&](std::size_t i) { return readings[i].subject != subject; });
-    };
-    const auto find = [&]() -> const std::vector<std::size_t>& {
-        const auto hit = index_.places.find(subject);
-        return hit == index_.places.end() ? none : hit->second;
-    };
     // Made anew unless readings were only added since: the last that was placed stands where it stood.
     const bool grew = index_.size > 0 && index_.size <= readings.size() &&
                       readings[index_.size - 1].id == index_.lastId && readings.front().id == index_.firstId;
-    if (!grew || stale(find())) index_ = {};
+    if (!grew) index_ = {};
     for (; index_.size < readings.size(); ++index_.size)
         index_.places[readings[index_.size].subject].push_back(index_.size);
     if (!readings.empty()) {
         index_.firstId = readings.front().id;
         index_.lastId = readings.back().id;
     }
-    return find();
+    const auto hit = index_.places.find(subject);
+    return hit == index_.places.end() ? none : hit->second;
 }
 
 const Reading* Build::last(const Subject& subject) const {
     const auto& places = placesOf(subject);
     if (places.empty() || readings[places.back()].id <= changedAfter(subject)) return nullptr;
     return &readings[places.back()];
+}
+
+const Reading* Build::lastEver(const Subject& subject) const {
+    const auto& places = placesOf(subject);
+    return places.empty() ? nullptr : &readings[places.back()];
 }
 
 std::vector<Reading> Build::all(const Subject& subject, std::int64_t since) const {

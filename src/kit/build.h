@@ -185,6 +185,8 @@ struct Build {
     /// The last reading of a subject, or null; one that was taken before the thing itself was changed is not
     /// its reading any more.
     const Reading* last(const Subject& subject) const;
+    /// The last reading of a subject, whether it holds or not; null before the first.
+    const Reading* lastEver(const Subject& subject) const;
     /// All that hold, oldest first. @param since  only those with a larger id
     std::vector<Reading> all(const Subject& subject, std::int64_t since = -1) const;
     /// The last reading before a subject was changed, by id; −1 when it never was.
@@ -193,8 +195,8 @@ struct Build {
     bool done(const std::string& step) const { return steps.contains(step); }
 
  private:
-    /// Where each subject's readings are, made anew when there are others: a large kit asks thousands of
-    /// times.
+    /// Where each subject's readings are: a large kit asks thousands of times. Readings are only added, or
+    /// taken back from the end; where others stand it is made anew.
     struct Index {
         std::int64_t firstId = 0, lastId = 0;
         std::size_t size = 0;

@@ -95,16 +95,20 @@ std::vector<std::string> coilsNotReady(const Step& step, const Kit& kit, const B
     return out;
 }
 
-PlanTime planTime(const Kit& kit, const Build& build) {
+PlanTime planTime(const Kit& kit, const Build& build, const Pace::Left& left) {
     PlanTime out;
+    out.left = left;
     for (const Step& step : kit.steps)
         (build.done(step.id) ? out.plannedDone : out.plannedLeft) += step.minutes;
     for (const auto* list : {&build.sittings, &build.away}) {
         for (const Sitting& s : *list) out.spent += double(s.end - s.start) / 60.0;
     }
-    const auto left = workLeft(kit, build);
-    if (!left.empty()) out.left = Pace(workDone(kit, build)).left(left, 400);
     return out;
+}
+
+Pace::Left timeLeft(const Kit& kit, const Build& build) {
+    const auto left = workLeft(kit, build);
+    return left.empty() ? Pace::Left() : Pace(workDone(kit, build)).left(left, 400);
 }
 
 }  // namespace ombrek

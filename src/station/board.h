@@ -48,6 +48,8 @@ struct PlanTime {
     double spent = 0;                         ///< at the bench, all sittings [min]
     Pace::Left left;                          ///< at this builder's pace, with its spread [min]
 };
-PlanTime planTime(const Kit& kit, const Build& build);
+Pace::Left timeLeft(const Kit& kit, const Build& build);
+/// @param left  as timeLeft has it: 400 draws, so it is not reckoned twice
+PlanTime planTime(const Kit& kit, const Build& build, const Pace::Left& left);
 
 }  // namespace ombrek

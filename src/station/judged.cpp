@@ -29,6 +29,32 @@ const std::vector<std::size_t>& Judged::order() const {
     return order_.of([&] { return stepOrder(kit_, build_.order).value_or(std::vector<std::size_t>{}); });
 }
 
+void Judged::takeOver(Judged&& before, const std::function<bool(std::string_view)>& touched) {
+    const auto none = [&](std::initializer_list<std::string_view> records) {
+        return std::none_of(records.begin(), records.end(), touched);
+    };
+    // What each rests on among the records of a book; the rule, way and order stand in "build".
+    const bool order = none({"build"}), reading = none({"build", "reading", "epoch"});
+    const bool bag = reading && none({"part", "printed", "loose_part", "remedy", "promise"});
+    const bool coils = reading && none({"winding", "coil_check"});
+    const bool word = reading && none({"gate"});
+    const bool steps = order && none({"step", "away"});
+    const auto keep = [](bool untouched, auto& here, auto& there) {
+        if (untouched) here = std::move(there);
+    };
+    keep(order, order_, before.order_);
+    keep(order && none({"step"}), partsInOrder_, before.partsInOrder_);
+    keep(bag, parts_, before.parts_);
+    keep(bag, bag_, before.bag_);
+    keep(bag, story_, before.story_);
+    keep(coils, coils_, before.coils_);
+    keep(word, checks_, before.checks_);
+    keep(word, tunes_, before.tunes_);
+    keep(word, proof_, before.proof_);
+    keep(steps && reading, timeLeft_, before.timeLeft_);
+    keep(bag && coils && word && steps && none({"finding", "looked"}), readiness_, before.readiness_);
+}
+
 const Verdict& Judged::part(const Part& part) const {
     const auto& all = parts_.of(
         [&] { return judgeAll(kit_.parts, [&](const Part& p) { return partVerdict(p, build_); }); });
@@ -71,7 +97,8 @@ const ProofState& Judged::proof() const {
 }
 
 const PlanTime& Judged::planTime() const {
-    return planTime_.of([&] { return ombrek::planTime(kit_, build_); });
+    return planTime_.of(
+        [&] { return ombrek::planTime(kit_, build_, timeLeft_.of([&] { return timeLeft(kit_, build_); })); });
 }
 
 const Readiness& Judged::readiness() const {

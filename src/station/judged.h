@@ -1,7 +1,8 @@
 #pragma once
 
-#include <map>
+#include <functional>
 #include <optional>
+#include <string_view>
 #include <vector>
 
 #include "core/proof/readiness.h"
@@ -23,6 +24,10 @@ class Judged {
     Judged(const Kit& kit, const Build& build, LimitProfile profile = {})
         : kit_(kit), build_(build), profile_(std::move(profile)) {}
 
+    /// Keep what a change cannot have touched. @param before  of the same kit and build, before the change;
+    /// it ends with this @param touched  whether rows of a record of the book were written
+    void takeOver(Judged&& before, const std::function<bool(std::string_view record)>& touched);
+
     const Kit& kit() const { return kit_; }
     const Build& build() const { return build_; }
     const LimitProfile& profile() const { return profile_; }
@@ -37,6 +42,7 @@ class Judged {
     const BagStory& story() const;
     /// Tell this story instead of reckoning one: a large bag is weighed elsewhere.
     void adopt(BagStory story) const { story_.set(std::move(story)); }
+    bool storyTold() const { return story_.known(); }
 
     /// @param coil  one of kit().coils
     const Verdict& coil(const Coil& coil) const;
@@ -59,6 +65,7 @@ class Judged {
             return *value_;
         }
         void set(T value) const { value_ = std::move(value); }
+        bool known() const { return value_.has_value(); }
 
      private:
         mutable std::optional<T> value_;
@@ -74,6 +81,7 @@ class Judged {
     Once<BagStory> story_;
     Once<std::vector<TuneState>> tunes_;
     Once<ProofState> proof_;
+    Once<Pace::Left> timeLeft_;
     Once<PlanTime> planTime_;
     Once<Readiness> readiness_;
 };

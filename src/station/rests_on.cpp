@@ -161,9 +161,8 @@ std::vector<Subject> restingOn(const Kit& kit, const Build& build, const Subject
 }
 
 std::string changedSince(const Kit& kit, const Build& build, const Subject& subject) {
-    const auto was = std::find_if(build.readings.rbegin(), build.readings.rend(),
-                                  [&](const Reading& r) { return r.subject == subject; });
-    if (was == build.readings.rend()) return "";
+    const Reading* was = build.lastEver(subject);
+    if (was == nullptr) return "";
     std::vector<Subject> all = restsOn(kit, subject);
     all.insert(all.begin(), subject);
     for (const Subject& on : all) {

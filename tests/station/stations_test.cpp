@@ -202,7 +202,7 @@ TEST_CASE("coils that are not wound and measured are named at the step that fits
 
 TEST_CASE("time at the bench gives a pace") {
     Build build;
-    const PlanTime fresh = planTime(kit(), build);
+    const PlanTime fresh = planTime(kit(), build, timeLeft(kit(), build));
     CHECK(fresh.plannedDone == 0);
     CHECK(fresh.left.low < fresh.plannedLeft);
     CHECK(fresh.left.high > fresh.plannedLeft);
@@ -211,7 +211,7 @@ TEST_CASE("time at the bench gives a pace") {
     CHECK(fresh.plannedLeft < 900);
     build.steps["lay-out"] = {false, 3600};
     build.sittings.push_back({0, 3600});
-    const PlanTime slow = planTime(kit(), build);
+    const PlanTime slow = planTime(kit(), build, timeLeft(kit(), build));
     CHECK(slow.spent == Approx(60));
     CHECK(slow.left.middle > fresh.left.middle);
 }
