@@ -1,9 +1,10 @@
 #include "core/adjust/peak.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <set>
+
+#include "core/adjust/parabola.h"
 
 namespace ombrek {
 namespace {
@@ -12,23 +13,22 @@ constexpr double kEndZone = 0.03;
 
 std::string travel(double position) { return decimals(std::clamp(position, 0.0, 1.0) * 100, 1) + " %"; }
 
-/// Coefficients c0 + c1·x + c2·x² of the weighted parabola through 1/y².
-Eigen::Vector3d fitInverseSquare(const std::vector<AdjusterReading>& readings) {
-    const auto n = static_cast<Eigen::Index>(readings.size());
-    Eigen::MatrixXd design(n, 3);
-    Eigen::VectorXd wanted(n);
-    for (Eigen::Index i = 0; i < n; ++i) {
-        const auto& [x, y] = readings[static_cast<std::size_t>(i)];
-        const double weight = y * y * y;
-        design.row(i) << weight, weight * x, weight * x * x;
-        wanted(i) = weight / (y * y);
-    }
-    return design.colPivHouseholderQr().solve(wanted);
-}
-
 const AdjusterReading& highest(const std::vector<AdjusterReading>& readings) {
     return *std::max_element(readings.begin(), readings.end(),
                              [](const auto& a, const auto& b) { return a.reading < b.reading; });
+}
+
+/// Coefficients of the weighted parabola through 1/y²: a resonance is one near its top.
+std::array<double, 3> fitInverseSquare(const std::vector<AdjusterReading>& readings) {
+    std::vector<WeightedPoint> points;
+    const double top = highest(readings).reading;
+    for (const auto& [x, y] : readings) {
+        const double share = y / top;  // an error of y is 2/y³ as large in 1/y²
+        points.push_back({x, 1 / (share * share), std::pow(share, 6)});
+    }
+    auto out = parabolaThrough(points);
+    for (double& c : out) c /= top * top;
+    return out;
 }
 
 /// The widest gap beside the best reading: where a further reading helps when no parabola opens upward.
@@ -164,13 +164,13 @@ PeakEstimate estimatePeak(const std::vector<AdjusterReading>& all) {
         return out;
     }
     const AdjusterReading& best = highest(readings);
-    const Eigen::Vector3d c = fitInverseSquare(nearPeak(readings));
-    if (c(2) <= 0) {
+    const std::array<double, 3> c = fitInverseSquare(nearPeak(readings));
+    if (c[2] <= 0) {
         withoutCurve(out, readings);
         return out;
     }
-    out.position = -c(1) / (2 * c(2));
-    const double inverseSquare = c(0) + c(1) * out.position + c(2) * out.position * out.position;
+    out.position = -c[1] / (2 * c[2]);
+    const double inverseSquare = c[0] + c[1] * out.position + c[2] * out.position * out.position;
     if (inverseSquare <=
         0) {  // the parabola dips below zero: the readings are too far from the peak to tell its height
         out.position = std::clamp(out.position, 0.0, 1.0);
@@ -183,7 +183,7 @@ PeakEstimate estimatePeak(const std::vector<AdjusterReading>& all) {
         return out;
     }
     out.reading = 1.0 / std::sqrt(inverseSquare);
-    out.halfWidth = std::sqrt(inverseSquare / c(2));
+    out.halfWidth = std::sqrt(inverseSquare / c[2]);
     out.nextPosition = std::clamp(out.position, 0.0, 1.0);
     if (out.position < kEndZone || out.position > 1 - kEndZone) {
         judgeEnd(out, positions);

@@ -1,6 +1,6 @@
 #include "core/circuit/ladder.h"
 
-#include <Eigen/Dense>
+#include <Eigen/Core>
 #include <cmath>
 #include <complex>
 #include <numbers>

@@ -1,6 +1,5 @@
 #include "core/plan/pace.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <numbers>
@@ -14,30 +13,34 @@ std::string_view word(WorkKind kind) {
 }
 
 Pace::Pace(const std::vector<WorkDone>& done) {
-    // Unknowns: the builder's pace, then each kind's deviation. Information form: P = prior⁻¹ + Σ aaᵀ/σ².
-    Eigen::Matrix<double, kUnknowns, kUnknowns> information;
-    Eigen::Matrix<double, kUnknowns, 1> weighted;
-    information.setZero();
-    weighted.setZero();
-    information(0, 0) = 1 / (kBuilder * kBuilder);
-    for (int k = 1; k < kUnknowns; ++k) information(k, k) = 1 / (kKind * kKind);
+    // Unknowns: the builder's pace, and each kind's deviation from it. Information form, prior⁻¹ + Σ aaᵀ/σ²:
+    // a step tells of its builder and its kind, so that all but the diagonal and the first row is zero.
+    std::array<double, kUnknowns> diagonal{}, first{}, weighted{};
+    diagonal.fill(1 / (kKind * kKind));
+    diagonal[0] = 1 / (kBuilder * kBuilder);
     for (const WorkDone& step : done) {
         if (!(step.planned > 0) || !(step.took > 0)) continue;
         const double observed = std::log(step.took / step.planned), weight = 1 / (kStep * kStep);
-        const int k = 1 + int(step.kind);
-        information(0, 0) += weight;
-        information(k, k) += weight;
-        information(0, k) += weight;
-        information(k, 0) += weight;
-        weighted(0) += weight * observed;
-        weighted(k) += weight * observed;
+        const std::size_t k = 1 + std::size_t(step.kind);
+        for (const std::size_t i : {std::size_t(0), k}) {
+            diagonal[i] += weight;
+            weighted[i] += weight * observed;
+        }
+        first[k] += weight;
     }
-    const Eigen::Matrix<double, kUnknowns, kUnknowns> covariance = information.inverse();
-    const Eigen::Matrix<double, kUnknowns, 1> mean = covariance * weighted;
-    const Eigen::Matrix<double, kUnknowns, kUnknowns> root = covariance.llt().matrixL();
-    for (int i = 0; i < kUnknowns; ++i) {
-        mean_[std::size_t(i)] = mean(i);
-        for (int j = 0; j < kUnknowns; ++j) root_[std::size_t(i)][std::size_t(j)] = root(i, j);
+    // The builder's pace by elimination of the kinds; each kind by the builder's pace. The same elimination
+    // gives the root of the covariance, lower triangle.
+    double left = diagonal[0], right = weighted[0];
+    for (std::size_t k = 1; k < kUnknowns; ++k) {
+        left -= first[k] * first[k] / diagonal[k];
+        right -= first[k] * weighted[k] / diagonal[k];
+    }
+    mean_[0] = right / left;
+    root_[0][0] = 1 / std::sqrt(left);
+    for (std::size_t k = 1; k < kUnknowns; ++k) {
+        mean_[k] = (weighted[k] - first[k] * mean_[0]) / diagonal[k];
+        root_[k][0] = -first[k] / diagonal[k] * root_[0][0];
+        root_[k][k] = 1 / std::sqrt(diagonal[k]);
     }
 }
 
