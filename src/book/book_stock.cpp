@@ -237,7 +237,7 @@ Result<void> Book::setMeter(const MeterLine& m) {
         if (m.id != 0) inside_->run("DELETE FROM meter WHERE id=?", m.id);
         record::meter.put(*inside_->db, 0, m);
     };
-    return act("data sheet of the " + std::string(m.name.empty() ? name(instrumentFor(m.unit)) : m.name),
+    return act("data sheet of the " + std::string(m.name.empty() ? word(instrumentFor(m.unit)) : m.name),
                set);
 }
 

@@ -3,6 +3,11 @@
 // What is done at Winding: turns, ends, tails, shape.
 
 namespace ombrek {
+namespace {
+
+std::string keyOf(const std::string& coil, const std::string& winding) { return coil + "/" + winding; }
+
+}  // namespace
 
 Result<void> Book::countTurn(const std::string& coil, const std::vector<std::string>& windings, int by) {
     return act(by > 0 ? "turn on " + coil : "turn off " + coil, [&] {
@@ -10,7 +15,7 @@ Result<void> Book::countTurn(const std::string& coil, const std::vector<std::str
             inside_->run(
                 "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, max(0, ?), 0) "
                 "ON CONFLICT(build, name) DO UPDATE SET turns=max(0, turns+?)",
-                inside_->chosen(), coil + "/" + winding, by, by);
+                inside_->chosen(), keyOf(coil, winding), by, by);
         inside_->changed(Subject::coil(coil), by > 0 ? "wound" : "unwound");
     });
 }
@@ -22,7 +27,7 @@ Result<void> Book::finishWinding(const std::string& coil, const std::vector<std:
             inside_->run(
                 "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, 0, ?) "
                 "ON CONFLICT(build, name) DO UPDATE SET done=excluded.done",
-                inside_->chosen(), coil + "/" + winding, done ? 1 : 0);
+                inside_->chosen(), keyOf(coil, winding), done ? 1 : 0);
         if (done) return;
         // Opened again: what was proved of its tails and read of it holds no more.
         inside_->changed(Subject::coil(coil), "opened again");
@@ -37,7 +42,7 @@ Result<void> Book::setTurns(const std::string& coil, const std::vector<std::stri
             inside_->run(
                 "INSERT INTO winding(build, name, turns, done) VALUES(?, ?, max(0, ?), 0) "
                 "ON CONFLICT(build, name) DO UPDATE SET turns=excluded.turns",
-                inside_->chosen(), coil + "/" + winding, turns);
+                inside_->chosen(), keyOf(coil, winding), turns);
         inside_->changed(Subject::coil(coil), "counted again");
     });
 }

@@ -49,10 +49,10 @@ Settings readSettings(const std::string& text);
 /// A column whose value `of`, a member or a function to it, finds in a row. Infinity has no text in SQL: it
 /// is kept as instruments send an overload. What is no number is NULL. @param ifNull  of a number
 template <class Row, class Of>
-Column<Row> column(std::string name, Of of, double ifNull = 0) {
+Column<Row> column(const std::string& name, Of of, double ifNull = 0) {
     using T = std::remove_cvref_t<decltype(std::invoke(of, std::declval<Row&>()))>;
     Column<Row> out;
-    out.line.name = std::move(name);
+    out.line.name = name;
     out.bind = [of](SQLite::Statement& q, int at, const Row& row) {
         const T& value = std::invoke(of, const_cast<Row&>(row));  // `of` only finds it
         if constexpr (std::is_same_v<T, Subject>) {
@@ -89,10 +89,10 @@ Column<Row> column(std::string name, Of of, double ifNull = 0) {
 
 /// A column of an enumeration. A word that nobody knows is the first; `damageIn` finds it before.
 template <class Row, class Of>
-Column<Row> column(std::string name, Of of, const Words& words) {
+Column<Row> column(const std::string& name, Of of, const Words& words) {
     using T = std::remove_cvref_t<decltype(std::invoke(of, std::declval<Row&>()))>;
     Column<Row> out;
-    out.line = {std::move(name), &words};
+    out.line = {name, &words};
     out.bind = [of, &words](SQLite::Statement& q, int at, const Row& row) {
         q.bind(at, words.at(std::size_t(std::invoke(of, const_cast<Row&>(row)))));
     };

@@ -21,11 +21,11 @@ InstrumentStrip::InstrumentStrip(Session& session, QWidget* parent)
     all->addWidget(title);
     for (const InstrumentRole role : kInstrumentRoles) {
         auto* label = textLabel(15, true);
-        label->setText(qs(name(role)));
+        label->setText(qs(word(role)));
         all->addWidget(label);
         QLabel*& who = who_[std::size_t(role)];
         who = textLabel(13, false, "soft");
-        who->setAccessibleName(qs(name(role)));
+        who->setAccessibleName(qs(word(role)));
         all->addWidget(who);
     }
     all->addSpacing(10);
@@ -67,7 +67,7 @@ void InstrumentStrip::useAddress() {
         return;
     }
     session_.bench().setAddress(address.left(colon), quint16(port));
-    session_.keep(session_.book().prefer("instruments", address.toStdString()));
+    session_.kept(session_.book().prefer("instruments", address.toStdString()));
     look();
 }
 

@@ -112,10 +112,10 @@ void Session::beginKit(const QString& path) {
         say(qs(file.error().text()), VerdictState::fail);
         return;
     }
-    keep(book_->startBuild(file->kit.name, file->text));
+    kept(book_->startBuild(file->kit.name, file->text));
 }
 
-bool Session::keep(const Result<void>& result) {
+bool Session::kept(const Result<void>& result) {
     if (!result) {
         logLine(LogLevel::warning, "refused: " + result.error().text());
         say(qs(result.error().text()), VerdictState::fail);
@@ -133,7 +133,7 @@ Reading Session::withCircumstances(Reading reading, Unit shownIn, double shown) 
         reading.meter = way.name;
         reading.sheet = personNumber(way.percent) + "\u202f%";
     } else if (const auto line = meterFor(book_->meters(), shownIn, shown)) {
-        reading.meter = line->name.empty() ? std::string(name(instrumentFor(shownIn))) : line->name;
+        reading.meter = line->name.empty() ? std::string(word(instrumentFor(shownIn))) : line->name;
         reading.sheet = accuracyText(*line);
     }
     reading.who = book_->preference("who");
@@ -148,14 +148,14 @@ Reading Session::withCircumstances(Reading reading, Unit shownIn, double shown) 
 
 void Session::store(Reading reading) {
     taking_ = reading.subject;
-    keep(book_->takeReading(reading));
+    kept(book_->takeReading(reading));
     taking_.reset();
 }
 
 void Session::measure(Unit unit, const Subject& subject, double setting, std::function<void(Measured)> use) {
     if (waiting_) return;
     waiting_ = true;
-    say(QStringLiteral("Asking the %1 …").arg(qs(name(instrumentFor(unit)))));
+    say(QStringLiteral("Asking the %1 …").arg(qs(word(instrumentFor(unit)))));
     const std::int64_t buildAsked = build_.id;
     bench_.take(unit, subject, setting, [this, unit, use = std::move(use), buildAsked](Result<double> value) {
         waiting_ = false;
@@ -181,7 +181,7 @@ void Session::read(Reading wanted) {
         wanted.unit = asked;
         wanted.uncertainty = measured.uncertainty;
         wanted.beyond = std::isinf(measured.value);
-        if (wanted.method.empty()) wanted.method = std::string(name(instrumentFor(asked)));
+        if (wanted.method.empty()) wanted.method = std::string(word(instrumentFor(asked)));
         wanted = withCircumstances(std::move(wanted), asked, measured.value);
         store(power ? inWatts(wanted, powerSetting(powerMethods().front())) : wanted);
     });
@@ -227,7 +227,7 @@ const PowerMethod& Session::powerWay() const { return powerMethod(book_->prefere
 
 bool Session::bent(const std::string& coil, double percent) {
     const bool practice = bench_.isPractice(InstrumentRole::lcMeter);
-    return keep(book_->bent(coil, practice ? 1 + percent / 100 : 1.0));
+    return kept(book_->bent(coil, practice ? 1 + percent / 100 : 1.0));
 }
 
 void Session::lookForBook() {

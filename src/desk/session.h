@@ -52,7 +52,7 @@ class Session : public QObject {
     void beginKit(const QString& path);
 
     /// What came of an action on the book: a Problem is said. @return whether it was kept
-    bool keep(const Result<void>& result);
+    bool kept(const Result<void>& result);
 
     /// Take a reading from the bench into the book: `wanted` carries subject, unit, setting and method
     /// (empty: the instrument's name). Answers later; a Problem is said and the book is left.

@@ -13,15 +13,15 @@
 namespace ombrek {
 namespace {
 
-struct Measured {
+struct MeasuredKind {
     PartKind kind;
     Unit unit;
     double low, high;
 };
 /// Kinds whose value is a quantity; all others carry a description.
-constexpr std::array<Measured, 3> kMeasured{{{PartKind::resistor, Unit::ohm, 0.001, 1e12},
-                                             {PartKind::capacitor, Unit::farad, 1e-14, 10},
-                                             {PartKind::inductor, Unit::henry, 1e-10, 100}}};
+constexpr std::array<MeasuredKind, 3> kMeasured{{{PartKind::resistor, Unit::ohm, 0.001, 1e12},
+                                                 {PartKind::capacitor, Unit::farad, 1e-14, 10},
+                                                 {PartKind::inductor, Unit::henry, 1e-10, 100}}};
 
 Place readPlace(JsonFields fields) {
     Place out;
@@ -37,7 +37,7 @@ Place readPlace(JsonFields fields) {
 
 void readValue(JsonFields& fields, Part& part) {
     const auto row = std::find_if(kMeasured.begin(), kMeasured.end(),
-                                  [&](const Measured& m) { return m.kind == part.kind; });
+                                  [&](const MeasuredKind& m) { return m.kind == part.kind; });
     if (row == kMeasured.end()) {
         part.value = fields.text("value");
         return;

@@ -14,7 +14,7 @@ constexpr int kLongestLine = 1000;  ///< of an answer [bytes]
 constexpr int kSettle = 30;         ///< in which a stranger may say what nobody asked for [ms]
 
 std::size_t at(InstrumentRole role) { return static_cast<std::size_t>(role); }
-std::string theRole(InstrumentRole role) { return "The " + std::string(name(role)); }
+std::string theRole(InstrumentRole role) { return "The " + std::string(word(role)); }
 
 }  // namespace
 

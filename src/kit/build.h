@@ -110,7 +110,7 @@ struct GateRecord {
 };
 
 /// A pause beyond this stops the bench clock [s].
-inline constexpr std::int64_t kAway = 20 * 60;
+inline constexpr std::int64_t kAway = std::int64_t(20) * 60;
 
 /// A stretch at the bench.
 struct Sitting {

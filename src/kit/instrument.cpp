@@ -53,7 +53,7 @@ double countOf(double counts, Unit unit, double reading) {
 
 }  // namespace
 
-std::string_view name(InstrumentRole role) {
+std::string_view word(InstrumentRole role) {
     static constexpr std::array<std::string_view, 4> names{"multimeter", "L/C meter", "counter",
                                                            "power meter"};
     return names[static_cast<std::size_t>(role)];

@@ -61,7 +61,7 @@ std::string nameOf(const Subject& subject) {
 }
 
 Subject readSubject(std::string_view text) {
-    const Subject unknown{Kind::unknown, std::string(text), "", Condition::any};
+    Subject unknown{Kind::unknown, std::string(text), "", Condition::any};
     Subject out;
     for (const ConditionWord& c : kConditions) {
         if (!text.ends_with(c.text)) continue;

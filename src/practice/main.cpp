@@ -61,7 +61,7 @@ int main(int argc, char** argv) {
     });
     if (const auto ready = server.listen(port); !ready) return refuse(ready.error());
     for (const InstrumentRole role : kInstrumentRoles) {
-        std::printf("%.*s 127.0.0.1:%d\n", int(name(role).size()), name(role).data(), server.port(role));
+        std::printf("%.*s 127.0.0.1:%d\n", int(word(role).size()), word(role).data(), server.port(role));
     }
     std::fflush(stdout);
     return QCoreApplication::exec();

@@ -91,7 +91,7 @@ std::optional<std::string> PracticeInstruments::answer(InstrumentRole role, cons
     if (words.empty()) return std::nullopt;
     const std::string& header = words[0];
     if (headerMatches("*IDN?", header))
-        return "Ombrek,practice " + std::string(name(role)) + "," + (kitMark_.empty() ? "0" : kitMark_) +
+        return "Ombrek,practice " + std::string(word(role)) + "," + (kitMark_.empty() ? "0" : kitMark_) +
                ",2";
     if (headerMatches("*OPC?", header)) return "1";
     if (headerMatches("*RST", header) || headerMatches("*CLS", header)) {

@@ -206,7 +206,7 @@ class PracticeBuilder {
         Reading reading{0, subject, measured.value, asked, measured.uncertainty, {}, "", 0};
         if (subject.is(Subject::Kind::adjustment)) reading.settings[std::string(kPosition)] = setting;
         if (subject.is(Subject::Kind::coil)) reading.settings[std::string(kTurns)] = setting;
-        reading.method = std::string(name(role));
+        reading.method = std::string(word(role));
         if (subject == Subject::power()) {
             reading.method = "attenuator";
             reading.settings = {{"attenuation", kBenchAttenuation}};

@@ -1,6 +1,7 @@
 #include "station/history.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <set>
 

@@ -129,13 +129,13 @@ BagCount countBag(const Judged& judged) {
     return out;
 }
 
-std::string_view name(BagWay way) {
+std::string_view word(BagWay way) {
     static constexpr std::array<std::string_view, 3> names{"sorted by kind", "labelled by the plan",
                                                            "each just before fitting"};
     return names[static_cast<std::size_t>(way)];
 }
 
-std::string_view name(BagDepth depth) {
+std::string_view word(BagDepth depth) {
     static constexpr std::array<std::string_view, 3> names{"measure all", "measure the doubtful",
                                                            "trust the bag"};
     return names[static_cast<std::size_t>(depth)];

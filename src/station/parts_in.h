@@ -26,9 +26,9 @@ struct BagCount {
 BagCount countBag(const Judged& judged);
 
 /// "sorted by kind", "labelled by the plan", "each just before fitting".
-std::string_view name(BagWay way);
+std::string_view word(BagWay way);
 /// "measure all", "measure the doubtful", "trust the bag".
-std::string_view name(BagDepth depth);
+std::string_view word(BagDepth depth);
 
 /// Every part in the order of the chosen way: by kind and value, or as the plan fits them.
 std::vector<const Part*> partsInOrder(const Judged& judged);

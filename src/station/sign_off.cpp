@@ -75,7 +75,8 @@ Evidences unknown(const std::string& what, const std::string& sentence) {
 }
 
 Evidences orUnknown(Evidences evidence, const std::string& what, const std::string& sentence) {
-    return evidence.empty() ? unknown(what, sentence) : evidence;
+    if (evidence.empty()) return unknown(what, sentence);
+    return evidence;
 }
 
 Evidence from(std::string what, const Verdict& verdict) {
@@ -97,7 +98,7 @@ Readiness readiness(const Judged& judged) {
     const Kit& kit = judged.kit();
     const Build& build = judged.build();
     Readiness out;
-    const auto add = [&](std::string id, std::string name, std::string station, Evidences evidence) {
+    const auto add = [&](const std::string& id, std::string name, std::string station, Evidences evidence) {
         if (evidence.empty()) return;
         Gate gate{id, std::move(name), std::move(station), std::move(evidence), false, "", ""};
         if (const auto record = build.gates.find(id); record != build.gates.end()) {

@@ -91,12 +91,12 @@ SittingAhead sittingAhead(const Kit& kit, const Build& build, const std::vector<
     return out;
 }
 
-std::optional<Return> returnTo(const Kit& kit, const Build& build) {
+std::optional<WhereOneWas> whereOneWas(const Kit& kit, const Build& build) {
     const auto evenings = eveningsOf(kit, build);
     const auto worked =
         std::find_if(evenings.rbegin(), evenings.rend(), [](const Evening& e) { return !e.steps.empty(); });
     if (worked == evenings.rend()) return std::nullopt;
-    Return out;
+    WhereOneWas out;
     out.last = kit.step(worked->steps.back())->title;
     for (const std::string& id : worked->steps) {
         const Step& step = *kit.step(id);

@@ -41,11 +41,11 @@ SittingAhead sittingAhead(const Kit& kit, const Build& build, const std::vector<
                           double minutes);
 
 /// On return after a night or more: where one was, what was odd, what was touched.
-struct Return {
+struct WhereOneWas {
     std::string last;                  ///< the step last done, its title
     std::vector<std::string> odd;      ///< remarks of that evening, open findings
     std::vector<std::string> touched;  ///< designators fitted in it
 };
-std::optional<Return> returnTo(const Kit& kit, const Build& build);
+std::optional<WhereOneWas> whereOneWas(const Kit& kit, const Build& build);
 
 }  // namespace ombrek

@@ -9,6 +9,7 @@
 #include "core/coil/tank.h"
 #include "core/coil/transformer.h"
 #include "core/coil/trim.h"
+#include "core/coil/twisted_bundle.h"
 #include "core/coil/which_core.h"
 #include "kit/build.h"
 #include "kit/kit.h"

@@ -4,6 +4,7 @@
 #include <random>
 
 #include "core/coil/transformer.h"
+#include "core/coil/twisted_bundle.h"
 
 using namespace ombrek;
 

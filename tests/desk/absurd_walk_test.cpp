@@ -195,7 +195,7 @@ TEST_CASE("another kit taken in hand while a large bag is weighed is not told th
     const auto judged = [&]() -> const Judged& { return desk.session().judged(); };
     desk.session().type({0, Subject::part("R2"), 0, Unit::ohm, 0, {}, "", 0}, QStringLiteral("33k"));
     CHECK(judged().story().weighing);
-    REQUIRE(desk.session().keep(desk.session().book().startBuild("Small", kitOf(kOnePart))));
+    REQUIRE(desk.session().kept(desk.session().book().startBuild("Small", kitOf(kOnePart))));
     CHECK_FALSE(judged().story().weighing);
     CHECK_FALSE(QTest::qWaitFor([&] { return !judged().story().troubles.empty(); }, 3000));
 }

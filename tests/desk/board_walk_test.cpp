@@ -32,7 +32,7 @@ TEST_CASE("the demo board through two sittings: a hold passed, a bridge found, t
     desk.key(Qt::Key_Return);
     CHECK_FALSE(desk.build().done("look-supply"));  // Enter shows what is ahead and does no step
     CHECK(desk.now().startsWith(QStringLiteral("This sitting: ")));
-    CHECK(returnTo(desk.kit(), desk.build())->odd.front().find("a little high") != std::string::npos);
+    CHECK(whereOneWas(desk.kit(), desk.build())->odd.front().find("a little high") != std::string::npos);
     desk.key(Qt::Key_Return);
 
     // The second: inspection, then a hold that is not earned.
@@ -274,7 +274,7 @@ TEST_CASE("a kit without places shows the parts of the step as they look, also u
     CHECK(desk.window().page()->findChild<QWidget*>("step parts")->grab().toImage() != one);
 
     REQUIRE(desk.session().book().doStep("d1"));
-    desk.session().keep({});
+    desk.session().kept({});
     desk.key(Qt::Key_N);
     CHECK(desk.now().startsWith(QStringLiteral("D1, ")));
     CHECK(shown().contains(QStringLiteral("D1 ")));

@@ -343,9 +343,9 @@ TEST_CASE(
     "a stale line goes: a refusal when the next action is kept, a question with the page that asked it") {
     Desk desk(fresh);
     desk.key(Qt::Key_F1);
-    desk.session().keep(problem("", "The disk is full: this was not written."));
+    desk.session().kept(problem("", "The disk is full: this was not written."));
     CHECK(foot(desk).contains(QStringLiteral("disk is full")));
-    desk.session().keep(desk.session().book().countTurn("L2", "coil"));
+    desk.session().kept(desk.session().book().countTurn("L2", "coil"));
     CHECK_FALSE(foot(desk).contains(QStringLiteral("disk is full")));
     SlowInstrument slow("+1.000E+03\n");
     useInstrument(desk, slow);

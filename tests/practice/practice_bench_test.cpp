@@ -142,7 +142,7 @@ TEST_CASE("each instrument answers for itself and refuses what it cannot do") {
     for (const InstrumentRole role : kInstrumentRoles) {
         const auto who = bench.answer(role, "*IDN?");
         REQUIRE(who);
-        CHECK(who->find(name(role)) != std::string::npos);
+        CHECK(who->find(word(role)) != std::string::npos);
     }
     CHECK_FALSE(bench.answer(InstrumentRole::multimeter, "*RST"));
     CHECK_FALSE(bench.answer(InstrumentRole::multimeter, ""));

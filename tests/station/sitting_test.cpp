@@ -106,14 +106,14 @@ TEST_CASE("what steps took comes from the bench clock, the night left out", "[si
 TEST_CASE("on return: the last step, what was odd, what was touched", "[sitting]") {
     Build build = twoEvenings();
     build.findings.push_back({1, "R1", Finding::What::dry, 0, 0});
-    const auto back = returnTo(kit(), build);
+    const auto back = whereOneWas(kit(), build);
     REQUIRE(back);
     CHECK(back->last == kit().step("r-supply")->title);
     CHECK(back->touched == kit().step("r-supply")->fits);
     CHECK(back->odd == std::vector<std::string>{"R1: dry joint, still open"});
     build.steps.erase("r-supply");
-    CHECK(returnTo(kit(), build)->odd.front().find("a scratch by J1") != std::string::npos);
-    CHECK_FALSE(returnTo(kit(), Build{}));
+    CHECK(whereOneWas(kit(), build)->odd.front().find("a scratch by J1") != std::string::npos);
+    CHECK_FALSE(whereOneWas(kit(), Build{}));
 }
 
 TEST_CASE("what a sitting will want is known before it begins", "[sitting]") {

@@ -389,6 +389,6 @@ TEST_CASE("the usual instruments' errors") {
     CHECK(usualUncertainty(Unit::volt, NAN) == 0);
     for (const Unit unit :
          {Unit::volt, Unit::ohm, Unit::farad, Unit::henry, Unit::hertz, Unit::dbm, Unit::ampere}) {
-        CHECK_FALSE(name(instrumentFor(unit)).empty());
+        CHECK_FALSE(word(instrumentFor(unit)).empty());
     }
 }

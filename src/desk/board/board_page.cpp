@@ -106,7 +106,7 @@ void BoardPage::nextOrder() {
     const auto now = std::find_if(all.begin(), all.end(),
                                   [&](const School& s) { return s.order == session_.build().order; });
     const School& next = now == all.end() || now + 1 == all.end() ? all.front() : *(now + 1);
-    if (session_.keep(session_.book().chooseOrder(next.order)))
+    if (session_.kept(session_.book().chooseOrder(next.order)))
         session_.say(qs(next.buys) + QStringLiteral(" ") + qs(next.costs));
 }
 
@@ -136,7 +136,7 @@ void BoardPage::done() {
     }
     chosen_.clear();
     session_.say(QString());
-    session_.keep(session_.book().doStep(id));
+    session_.kept(session_.book().doStep(id));
 }
 
 void BoardPage::passKnowingly() {
@@ -146,7 +146,7 @@ void BoardPage::passKnowingly() {
     const std::string id = v.step->id;
     askText(QStringLiteral("Why go on?"), QString(), [this, id](const QString& reason) {
         chosen_.clear();
-        session_.keep(session_.book().doStep(id, true, reason.toStdString()));
+        session_.kept(session_.book().doStep(id, true, reason.toStdString()));
     });
 }
 
@@ -155,7 +155,7 @@ void BoardPage::remark() {
     if (v.step == nullptr) return;
     const std::string id = v.step->id;
     askText(QStringLiteral("Remark"), qs(v.remark), [this, id](const QString& text) {
-        session_.keep(session_.book().remark(id, text.toStdString()));
+        session_.kept(session_.book().remark(id, text.toStdString()));
     });
 }
 
@@ -163,7 +163,7 @@ void BoardPage::remark() {
 void BoardPage::mended() {
     const BoardView v = view();
     if (v.findings.empty()) return session_.say(QStringLiteral("Nothing is to be mended at this step."));
-    session_.keep(session_.book().closeFinding(v.findings.front()->id));
+    session_.kept(session_.book().closeFinding(v.findings.front()->id));
 }
 
 /// How many of what later steps want are there, one thing after another.
@@ -185,13 +185,13 @@ void BoardPage::askLaidAside(std::vector<std::string> wanted) {
                 if (!whole || count < 0 || count > 10000)
                     return session_.say(QStringLiteral("A whole number, 0 or more."),
                                         VerdictState::cannotTell);
-                if (session_.keep(session_.book().keepAside(what, count)) && !wanted.empty())
+                if (session_.kept(session_.book().keepAside(what, count)) && !wanted.empty())
                     askLaidAside(wanted);
             });
 }
 
 void BoardPage::countPause() {
-    if (const auto pause = view().pause) session_.keep(session_.book().countAway(*pause));
+    if (const auto pause = view().pause) session_.kept(session_.book().countAway(*pause));
 }
 
 void BoardPage::find() {
@@ -237,7 +237,7 @@ void BoardPage::takePlaces(const Placement& placement) {
     const std::string changed = withPlaces(session_.build().kitText, placement);
     if (const auto kit = readKit(changed, session_.tables().cores); !kit)
         return session_.say(qs(kit.error().text()), VerdictState::cannotTell);
-    if (session_.keep(session_.book().changeKit(changed, "placement")))
+    if (session_.kept(session_.book().changeKit(changed, "placement")))
         session_.say(line.join(QStringLiteral(" ")), VerdictState::doubtful);
 }
 
@@ -250,7 +250,7 @@ void BoardPage::erratum() {
                 const std::string changed = withErratum(session_.build().kitText, id, text.toStdString());
                 if (const auto kit = readKit(changed, session_.tables().cores); !kit)
                     return session_.say(qs(kit.error().text()), VerdictState::cannotTell);
-                session_.keep(session_.book().changeKit(changed, "erratum at " + id));
+                session_.kept(session_.book().changeKit(changed, "erratum at " + id));
             });
 }
 

@@ -99,7 +99,7 @@ void LoupePage::good() {
         return;
     }
     session_.say(QString());
-    session_.keep(session_.book().lookedAt(
+    session_.kept(session_.book().lookedAt(
         part->ref, pass_ == LoupePass::senses ? Book::Look::sense : Book::Look::joints));
 }
 
@@ -109,7 +109,7 @@ void LoupePage::found(Finding::What what) {
     if (part == nullptr) return;
     const std::string ref = part->ref;
     const auto look = pass_ == LoupePass::senses ? Book::Look::sense : Book::Look::joints;
-    if (!session_.keep(session_.book().found(ref, what, look))) return;
+    if (!session_.kept(session_.book().found(ref, what, look))) return;
     session_.say(QStringLiteral("%1 at %2: it waits on the Board, where %2 was fitted.")
                      .arg(qs(word(what)).left(1).toUpper() + qs(word(what)).mid(1), qs(ref)),
                  VerdictState::fail);

@@ -74,7 +74,7 @@ void PhotosPage::add(bool after) {
             [file](const LongWork::Progress&) { return readPhoto(file); },
             [this, after, step](Result<QByteArray> bytes) {
                 if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::cannotTell);
-                if (session_.keep(session_.book().keepPhoto(step, after, bytes->toStdString())))
+                if (session_.kept(session_.book().keepPhoto(step, after, bytes->toStdString())))
                     session_.say(QStringLiteral("Kept, %1 kB.").arg(bytes->size() / 1000));
             });
         if (!begun) session_.say(QStringLiteral("Another picture is still being read."));
@@ -83,7 +83,7 @@ void PhotosPage::add(bool after) {
 
 void PhotosPage::removeLast() {
     const std::int64_t id = photosView(session_.kit(), session_.build(), step_.toStdString()).last();
-    if (id > 0) session_.keep(session_.book().removePhoto(id));
+    if (id > 0) session_.kept(session_.book().removePhoto(id));
 }
 
 void PhotosPage::refresh() {

@@ -28,7 +28,7 @@ std::vector<SittingAhead::Want> byReason(const std::vector<SittingAhead::Want>& 
 }
 
 QString backText(const Kit& kit, const Build& build) {
-    const auto back = returnTo(kit, build);
+    const auto back = whereOneWas(kit, build);
     if (!back) return {};
     constexpr std::size_t kNamed = 30;
     QStringList odd, touched;

@@ -109,7 +109,7 @@ SittingPage::SittingPage(Session& session)
             if (!minutes)
                 return session_.say(QStringLiteral("A sitting lasts 10 minutes to 16 hours."),
                                     VerdictState::cannotTell);
-            session_.keep(session_.book().prefer("sitting", std::to_string(int(*minutes))));
+            session_.kept(session_.book().prefer("sitting", std::to_string(int(*minutes))));
         });
     });
     addKey("free-evenings", "D", "D", "free evenings", [this] {
@@ -125,7 +125,7 @@ void SittingPage::begin(const QString&) { refresh(); }
 void SittingPage::setEvenings(const QString& text) {
     if (const auto read = freeEvenings(text, wallClock(), kWeeks); !read)
         return session_.say(qs(read.error().sentence), VerdictState::cannotTell);
-    session_.keep(session_.book().prefer("evenings", text.toStdString()));
+    session_.kept(session_.book().prefer("evenings", text.toStdString()));
 }
 
 /// The evenings it takes with odds of nine in ten, as appointments.

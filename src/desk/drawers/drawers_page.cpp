@@ -74,7 +74,7 @@ void DrawersPage::addKeys() {
                 });
     });
     addRare("take-the-line-out", "Delete", "take the line out", [this] {
-        if (const StockLine* l = line()) session_.keep(session_.book().removeStock(l->id));
+        if (const StockLine* l = line()) session_.kept(session_.book().removeStock(l->id));
     });
 }
 
@@ -137,7 +137,7 @@ void DrawersPage::count(int by) {
     if (const StockLine* l = line()) {
         StockLine changed = *l;
         changed.count = std::max(0, changed.count + by);
-        session_.keep(session_.book().changeStock(changed));
+        session_.kept(session_.book().changeStock(changed));
     }
 }
 
@@ -145,7 +145,7 @@ void DrawersPage::addTyped() {
     askText(QStringLiteral("Drawer, part, count"), QString(), [this](const QString& text) {
         const auto typed = readStockText(text.toStdString());
         if (!typed) return session_.say(qs(typed.error().sentence), VerdictState::cannotTell);
-        session_.keep(session_.book().addStock({*typed}));
+        session_.kept(session_.book().addStock({*typed}));
     });
 }
 
@@ -157,7 +157,7 @@ void DrawersPage::change() {
         auto typed = readStockText(text.toStdString());
         if (!typed) return session_.say(qs(typed.error().sentence), VerdictState::cannotTell);
         typed->id = id;
-        session_.keep(session_.book().changeStock(*typed));
+        session_.kept(session_.book().changeStock(*typed));
     });
 }
 
@@ -197,7 +197,7 @@ void DrawersPage::putSpares() {
     std::vector<std::int64_t> ids;
     const std::vector<StockLine> lines = sparesOf(session_.judged(), ids);
     if (ids.empty()) return session_.say(QStringLiteral("This kit has no parts over."));
-    if (session_.keep(session_.book().putSpares(ids, lines)))
+    if (session_.kept(session_.book().putSpares(ids, lines)))
         session_.say(QStringLiteral("%1 put into the drawer \"spares\".").arg(ids.size()),
                      VerdictState::pass);
 }

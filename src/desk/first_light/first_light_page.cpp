@@ -34,7 +34,7 @@ FirstLightPage::FirstLightPage(Session& session)
         "the-check-before", "Up", "Up", "the check before", [this] { choose(-1); }, false);
     addKey("simple-or-guarded-verdict", "G", "G", "simple or guarded verdict", [this] {
         const bool simple = session_.build().rule == VerdictRule::simple;
-        if (session_.keep(
+        if (session_.kept(
                 session_.book().chooseRule(simple ? VerdictRule::guardBand : VerdictRule::simple))) {
             session_.say(simple ? QStringLiteral("The meter's error counts again.")
                                 : QStringLiteral("Simple rule: inside is pass."));
@@ -60,11 +60,11 @@ void FirstLightPage::take() {
         return;
     }
     if (v.bridge) {
-        session_.keep(session_.book().passGate(bridgeGate(*v.check), "closed"));
+        session_.kept(session_.book().passGate(bridgeGate(*v.check), "closed"));
         return;
     }
     if (const LoadAsk load = loadFor(*v.check); !load.clear()) {
-        if (load.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
+        if (load.confirm) session_.kept(session_.book().passGate(kLoadOn, "on"));
         return;
     }
     session_.read({0, Subject::check(v.check->id), 0, v.check->unit, 0, {}, "", 0});

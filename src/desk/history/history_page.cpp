@@ -113,7 +113,7 @@ void HistoryPage::askDone(const Repair& repair) {
                 Repair whole = repair;
                 whole.done = typed.simplified().toStdString();
                 const QString told = repairTold(session_.kit(), session_.build(), whole);
-                if (session_.keep(session_.book().repaired(whole)))
+                if (session_.kept(session_.book().repaired(whole)))
                     session_.say(told, VerdictState::doubtful);
             });
 }

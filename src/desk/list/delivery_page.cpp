@@ -85,7 +85,7 @@ void DeliveryPage::read(std::function<Result<std::string>()> source) {
 void DeliveryPage::markMissing() {
     const auto refs = deliveryView(session_.judged(), packing_, row_).notCome;
     if (refs.empty()) return session_.say(QStringLiteral("Nothing that came short is still open."));
-    if (session_.keep(session_.book().markParts(refs, PartMark::missing)))
+    if (session_.kept(session_.book().markParts(refs, PartMark::missing)))
         session_.say(QStringLiteral("Marked as not here: %1.").arg(qs(listed(refs, 8))), VerdictState::pass);
 }
 

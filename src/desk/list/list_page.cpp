@@ -105,7 +105,7 @@ void ListPage::take(ListDraft draft) {
         row_ = column_ = 0;
         asked_ = false;
         model_.take(base_);
-        inBook_ = draft_.source.size() <= kMostKept && session_.keep(session_.book().keepListDraft(draft_));
+        inBook_ = draft_.source.size() <= kMostKept && session_.kept(session_.book().keepListDraft(draft_));
         session_.say(
             inBook_
                 ? QStringLiteral("Read from %1.").arg(qs(draft.origin))
@@ -166,7 +166,7 @@ void ListPage::keep(const ListDraft::Edit& edit) {
     asked_ = false;
     std::erase_if(draft_.edits, [&](const ListDraft::Edit& e) { return e.line == edit.line; });
     draft_.edits.push_back(edit);
-    if (inBook_) session_.keep(session_.book().editListDraft(edit));
+    if (inBook_) session_.kept(session_.book().editListDraft(edit));
     refresh();
 }
 
@@ -202,7 +202,7 @@ void ListPage::turnColumn() {
     model_.take(base_, draft_.edits);
     row_ = model_.rowOf(key, row_);
     const ListShape& shape = base_.shape;
-    if (!shape.key.empty()) session_.keep(session_.book().rememberShape(shape.key, shapeText(shape)));
+    if (!shape.key.empty()) session_.kept(session_.book().rememberShape(shape.key, shapeText(shape)));
     keep({kShapeEdit, "shape", shapeText(shape)});
 }
 
@@ -237,7 +237,7 @@ void ListPage::build(const QString& name) {
     const std::string text = kitFromList(model_.source().list, name.toStdString());
     const auto kit = readKit(text, session_.tables().cores);
     if (!kit) return session_.say(qs(kit.error().text()), VerdictState::fail);
-    if (!session_.keep(session_.book().startBuild(kit->name, text))) return;
+    if (!session_.kept(session_.book().startBuild(kit->name, text))) return;
     model_ = {};
     draft_ = {};
     inBook_ = false;

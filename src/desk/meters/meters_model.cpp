@@ -78,7 +78,7 @@ std::vector<Fact> worthOf(const MeterLine& m) {
 }  // namespace
 
 QString nameOf(const MeterLine& line) {
-    return line.name.empty() ? qs(name(instrumentFor(line.unit))) : qs(line.name);
+    return line.name.empty() ? qs(word(instrumentFor(line.unit))) : qs(line.name);
 }
 
 QString quantityOf(Unit unit) {

@@ -53,7 +53,7 @@ void MetersPage::addKeys() {
     addKey("who", "W", "W", "who measures", [this] { askWho(); });
     addKey("strict-or-simple", "V", "V", "strict or simple", [this] {
         const bool simple = session_.build().rule == VerdictRule::simple;
-        session_.keep(session_.book().chooseRule(simple ? VerdictRule::guardBand : VerdictRule::simple));
+        session_.kept(session_.book().chooseRule(simple ? VerdictRule::guardBand : VerdictRule::simple));
     });
     addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
     addKey(
@@ -84,7 +84,7 @@ void MetersPage::takeZero() {
 
 void MetersPage::keepZero(MeterLine changed, double shown) {
     changed.zero = shown;
-    if (session_.keep(session_.book().setMeter(changed)))
+    if (session_.kept(session_.book().setMeter(changed)))
         session_.say(QStringLiteral("%1: %2 is taken off every reading from now on.")
                          .arg(quantityOf(changed.unit), qs(formatQuantity(shown, changed.unit, 3))),
                      VerdictState::pass);
@@ -94,7 +94,7 @@ void MetersPage::askWho() {
     askText(QStringLiteral("Who is at the bench"), qs(session_.book().preference("who")),
             [this](const QString& typed) {
                 const QString who = typed.simplified().left(40);
-                if (session_.keep(session_.book().prefer("who", who.toStdString())))
+                if (session_.kept(session_.book().prefer("who", who.toStdString())))
                     session_.say(who.isEmpty()
                                      ? QStringLiteral("Readings carry no name from now on.")
                                      : QStringLiteral("Readings carry the name %1 from now on.").arg(who),
@@ -108,7 +108,7 @@ void MetersPage::askAccuracy() {
                 MeterLine changed = line();
                 if (const auto read = readAccuracy(typed.toStdString(), changed); !read)
                     return session_.say(qs(read.error().sentence), VerdictState::cannotTell);
-                session_.keep(session_.book().setMeter(changed));
+                session_.kept(session_.book().setMeter(changed));
             });
 }
 
@@ -126,7 +126,7 @@ void MetersPage::askRange() {
         if (changed.low != low->value) changed.id = 0;
         changed.low = low->value;
         changed.high = high->value;
-        session_.keep(session_.book().setMeter(changed));
+        session_.kept(session_.book().setMeter(changed));
     });
 }
 
@@ -134,7 +134,7 @@ void MetersPage::askName() {
     askText(QStringLiteral("Its name on your bench"), nameOf(line()), [this](const QString& typed) {
         MeterLine changed = line();
         changed.name = typed.toStdString();
-        session_.keep(session_.book().setMeter(changed));
+        session_.kept(session_.book().setMeter(changed));
     });
 }
 
@@ -147,7 +147,7 @@ void MetersPage::askDate() {
                                         VerdictState::cannotTell);
                 MeterLine changed = line();
                 changed.calibrated = date.startOfDay().toSecsSinceEpoch();
-                session_.keep(session_.book().setMeter(changed));
+                session_.kept(session_.book().setMeter(changed));
             });
 }
 

@@ -70,10 +70,10 @@ void PartsInPage::addKeys() {
     });
     addRare("another-type-came-and-will", "E", "another type came, and will do", [this] { acceptOther(); });
     addRare("way-of-working-by-kind", "Y", "way of working: by kind, by the plan, before fitting", [this] {
-        session_.keep(session_.book().chooseWay(BagWay((int(session_.build().way) + 1) % 3)));
+        session_.kept(session_.book().chooseWay(BagWay((int(session_.build().way) + 1) % 3)));
     });
     addRare("how-deep-measure-all-the", "H", "how deep: measure all, the doubtful, trust the bag", [this] {
-        session_.keep(session_.book().chooseDepth(BagDepth((int(session_.build().depth) + 1) % 3)));
+        session_.kept(session_.book().chooseDepth(BagDepth((int(session_.build().depth) + 1) % 3)));
     });
     addRare("print-labels-tray-map-or", "P", "print labels, tray map or picking list", [this] { print(); });
     addRare("a-packing-list-that-came", "I", "a packing list that came with the order",
@@ -100,7 +100,7 @@ void PartsInPage::take() {
         case PartAsk::How::count: {
             shown_ = qs(v.wanted->ref);
             wanted_.clear();
-            session_.keep(session_.book().markParts(v.ask.refs, PartMark::trusted));
+            session_.kept(session_.book().markParts(v.ask.refs, PartMark::trusted));
             break;
         }
         case PartAsk::How::look:
@@ -121,7 +121,7 @@ void PartsInPage::mark(PartMark mark) {
     const QString ref = qs(v.wanted->ref);
     wanted_.clear();
     shown_ = ref;
-    session_.keep(session_.book().markPart(ref.toStdString(), mark));
+    session_.kept(session_.book().markPart(ref.toStdString(), mark));
     refresh();
 }
 
@@ -143,7 +143,7 @@ void PartsInPage::useMark(const QString& ref, const QString& printed) {
     wanted_ = agrees || read ? QString() : ref;
     // Where everything is measured, the mark alone does not settle a line.
     const bool settles = agrees && !read && session_.build().depth != BagDepth::measureAll;
-    if (session_.keep(session_.book().readMark(part->ref, printed.toStdString(), settles)))
+    if (session_.kept(session_.book().readMark(part->ref, printed.toStdString(), settles)))
         session_.say(qs(markSentence(*part, printed.toStdString())),
                      agrees ? VerdictState::pass : VerdictState::doubtful);
 }
@@ -165,7 +165,7 @@ void PartsInPage::acceptOther() {
                                         note += QStringLiteral(": ") + why;
                                         wanted_.clear();
                                         shown_ = qs(ref);
-                                        session_.keep(session_.book().decide(
+                                        session_.kept(session_.book().decide(
                                             ref, {Remedy::How::equivalent, note.toStdString()}));
                                     });
                         });
@@ -215,8 +215,8 @@ void PartsInPage::refresh() {
     }
     if (v.shown != nullptr) showReading(v);
     counts_->setText(QStringLiteral("The bag: %1\n%2 (Y), %3 (H)")
-                         .arg(qs(v.counts), qs(ombrek::name(session_.build().way)),
-                              qs(ombrek::name(session_.build().depth))));
+                         .arg(qs(v.counts), qs(ombrek::word(session_.build().way)),
+                              qs(ombrek::word(session_.build().depth))));
     bag_->show(v.rows, v.wanted ? qs(v.wanted->ref) : QString());
     showTroubles(v);
     showPart(v);

@@ -79,7 +79,7 @@ void ProofPage::take() {
     const ProofView v = view();
     if (v.items.empty() || v.finished) return;
     if (const LoadAsk ask = load(); !ask.clear()) {
-        if (ask.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
+        if (ask.confirm) session_.kept(session_.book().passGate(kLoadOn, "on"));
         return;
     }
     const PowerMethod& method = session_.powerWay();
@@ -107,7 +107,7 @@ void ProofPage::nextMethod() {
     const auto& all = powerMethods();
     const std::size_t at = std::size_t(&session_.powerWay() - all.data());
     chosen_ = Subject::power();
-    session_.keep(session_.book().prefer("power way", std::string(all[(at + 1) % all.size()].id)));
+    session_.kept(session_.book().prefer("power way", std::string(all[(at + 1) % all.size()].id)));
 }
 
 void ProofPage::askSetting() {
@@ -133,7 +133,7 @@ void ProofPage::askSetting() {
                                  VerdictState::cannotTell);
                     return;
                 }
-                session_.keep(session_.book().prefer("power " + std::string(method.setting),
+                session_.kept(session_.book().prefer("power " + std::string(method.setting),
                                                      plainNumber(value->value)));
             });
 }
@@ -143,7 +143,7 @@ void ProofPage::nextProfile() {
     std::size_t at = 0;
     while (at < profiles.size() && profiles[at].id != session_.profile().id) ++at;
     const LimitProfile& next = profiles[(at + 1) % profiles.size()];
-    if (session_.keep(session_.book().chooseProfile(next.id))) {
+    if (session_.kept(session_.book().chooseProfile(next.id))) {
         session_.say(QStringLiteral("Limits: %1 (%2). Your own regulator's rules decide.")
                          .arg(qs(next.name), qs(next.source)));
     }

@@ -55,7 +55,7 @@ void RemedyPage::addKeys() {
     addKey(
         "take-the-decision-back", "X", "X", "take the decision back",
         [this] {
-            if (view_.part != nullptr) session_.keep(session_.book().undecide(view_.part->ref));
+            if (view_.part != nullptr) session_.kept(session_.book().undecide(view_.part->ref));
         },
         false);
 }
@@ -79,16 +79,16 @@ void RemedyPage::act() {
     const BagTrouble trouble = view_.troubles[view_.at];
     if (trouble.what == BagTrouble::What::misplaced) {
         const PartKind kind = session_.kit().part(trouble.belongsTo)->kind;
-        session_.keep(session_.book().movePart(trouble.ref, trouble.belongsTo, kind));
+        session_.kept(session_.book().movePart(trouble.ref, trouble.belongsTo, kind));
     } else if (trouble.what == BagTrouble::What::loose) {
         const Unit unit = session_.kit().part(trouble.belongsTo)->unit;
-        session_.keep(session_.book().settleLoose(trouble.loose, trouble.belongsTo, unit));
+        session_.kept(session_.book().settleLoose(trouble.loose, trouble.belongsTo, unit));
     } else if (trouble.what == BagTrouble::What::over) {
         emit wants(QStringLiteral("which-part"), QString::number(trouble.loose));
     } else if (view_.promised) {
         const QString ref = qs(trouble.ref);
         const PartKind kind = session_.kit().part(trouble.ref)->kind;
-        if (session_.keep(session_.book().takePromised(trouble.ref, kind)))
+        if (session_.kept(session_.book().takePromised(trouble.ref, kind)))
             emit wants(QStringLiteral("parts-in"), ref);
     } else {
         promise();
@@ -104,7 +104,7 @@ void RemedyPage::promise() {
     const std::size_t at = std::min(offer_, view_.offers.size() - 1);
     std::vector<std::int64_t> ids;
     for (const std::size_t i : view_.offers[at].parts) ids.push_back(stock_->lines[i].id);
-    if (session_.keep(session_.book().promise(view_.part->ref, ids, view_.offerTexts[at])))
+    if (session_.kept(session_.book().promise(view_.part->ref, ids, view_.offerTexts[at])))
         session_.say(QStringLiteral("Kept back for %1; no other kit is offered it.").arg(qs(view_.part->ref)),
                      VerdictState::pass);
 }
@@ -135,7 +135,7 @@ void RemedyPage::decide(Remedy::How how) {
             if (!decided.contains(ref)) refs.push_back(ref);
         }
     }
-    if (!refs.empty()) session_.keep(session_.book().decideAll(refs, {how, ""}));
+    if (!refs.empty()) session_.kept(session_.book().decideAll(refs, {how, ""}));
 }
 
 void RemedyPage::shopping() {

@@ -44,7 +44,7 @@ void SignOffPage::go() {
         chosen_.clear();
         refresh();
     } else if (g->id == "licence") {
-        session_.keep(session_.book().passGate("licence", "confirmed"));
+        session_.kept(session_.book().passGate("licence", "confirmed"));
     } else {
         emit wants(qs(g->station).toLower().replace(QChar(' '), QChar('-')), QString());
     }
@@ -60,7 +60,7 @@ void SignOffPage::passKnowingly() {
         const auto& gates = session_.judged().readiness().gates;
         const auto now = std::find_if(gates.begin(), gates.end(), [&](const Gate& g) { return g.id == id; });
         if (now != gates.end())
-            session_.keep(session_.book().passGate(id, reason.toStdString(), basisOf(now->evidence)));
+            session_.kept(session_.book().passGate(id, reason.toStdString(), basisOf(now->evidence)));
     });
 }
 

@@ -72,7 +72,7 @@ void StartPage::begin() {
     if (entries_.empty()) return;
     const StartEntry entry = entries_[std::size_t(at_)];
     if (entry.build != 0) {
-        session_.keep(session_.book().chooseBuild(entry.build));
+        session_.kept(session_.book().chooseBuild(entry.build));
     } else {
         session_.beginKit(entry.kitFile);
     }

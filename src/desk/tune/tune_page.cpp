@@ -113,7 +113,7 @@ void TunePage::go() {
     const TuneView v = view();
     if (v.adjustment == nullptr) return;
     if (!v.settled() && !v.load.clear()) {
-        if (v.load.confirm) session_.keep(session_.book().passGate(kLoadOn, "on"));
+        if (v.load.confirm) session_.kept(session_.book().passGate(kLoadOn, "on"));
     } else if (!v.settled()) {
         session_.read(pattern(*v.adjustment));
     } else if (v.next != nullptr) {

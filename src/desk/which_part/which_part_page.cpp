@@ -74,7 +74,7 @@ void WhichPartPage::addKeys() {
             [this] { nextKind(); });
     addRare("take-the-marks-word", "T", "take the mark's word", [this] { settle(); });
     addRare("it-was-no-part-of", "Delete", "it was no part of this kit: forget it", [this] {
-        if (id_ != 0 && session_.keep(session_.book().dropLoose(id_))) begin(QString());
+        if (id_ != 0 && session_.kept(session_.book().dropLoose(id_))) begin(QString());
     });
     const auto choose = [this](int by) {
         const auto count = int(view().could.size());
@@ -126,7 +126,7 @@ void WhichPartPage::nextKind() {
 void WhichPartPage::keep(const LoosePart& part) {
     chosen_ = 0;
     const bool inHand = part.id == id_;
-    if (!session_.keep(session_.book().keepLoose(part))) return;
+    if (!session_.kept(session_.book().keepLoose(part))) return;
     if (inHand && part.id == 0 && !session_.build().loose.empty()) id_ = session_.build().loose.back().id;
     refresh();
 }
@@ -201,7 +201,7 @@ void WhichPartPage::settle() {
         begin(QString());
         return;
     }
-    if (session_.keep(session_.book().settleLoose(v.part->id, ref, unitOf(v.part->kind)))) {
+    if (session_.kept(session_.book().settleLoose(v.part->id, ref, unitOf(v.part->kind)))) {
         session_.say(QStringLiteral("It is %1.").arg(qs(ref)), VerdictState::pass);
         begin(QString());
     }

@@ -97,7 +97,7 @@ void PicturePage::use() {
     if (coil == nullptr || count_.marks.empty()) return;
     const auto hand = windingInHand(*coil, session_.build());
     if (!hand) return session_.say(QStringLiteral("%1 is wound; A on Winding opens it again.").arg(ref_));
-    if (session_.keep(
+    if (session_.kept(
             session_.book().setTurns(coil->ref, coil->windings[*hand].name, int(count_.marks.size()))))
         emit left();
 }

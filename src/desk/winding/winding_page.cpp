@@ -50,7 +50,7 @@ void WindingPage::addKeys() {
     addRare("trust-the-count-do-not", "T", "trust the count, do not measure", [this] { trust(); });
     addRare("i-lost-count-what-is", "X", "I lost count: what is on it, counted again", [this] { recount(); });
     addRare("left-hand-or-right-hand", "J", "left hand or right hand",
-            [this] { session_.keep(session_.book().prefer("hand", leftHanded() ? "right" : "left")); });
+            [this] { session_.kept(session_.book().prefer("hand", leftHanded() ? "right" : "left")); });
     addRare("at-every-ten-silent-a", "V", "at every ten: silent, a sound, a voice", [this] { nextSound(); });
     addRare("print-the-cut-list", "L", "print the cut list", [this] { printCutList(); });
     addRare("stripped-by-a-hot-blob", "H", "stripped by a hot blob", [this] { strip("blob"); });
@@ -73,7 +73,7 @@ void WindingPage::count(int by) {
     }
     chosen_ = qs(v.coil->ref);
     if (by < 0 && v.turns == 0) return;
-    if (session_.keep(session_.book().countTurn(v.coil->ref, namesTogether(*v.coil, *v.inHand), by)) &&
+    if (session_.kept(session_.book().countTurn(v.coil->ref, namesTogether(*v.coil, *v.inHand), by)) &&
         by > 0)
         sayTens(v.turns + 1);
 }
@@ -96,7 +96,7 @@ Voice& WindingPage::voice() {
 void WindingPage::nextSound() {
     const std::string now = session_.book().preference("sound");
     const bool tens = now != "tens" && now != "voice", spoken = now == "tens" && voice().able();
-    session_.keep(session_.book().prefer("sound", tens ? "tens" : spoken ? "voice" : "off"));
+    session_.kept(session_.book().prefer("sound", tens ? "tens" : spoken ? "voice" : "off"));
     session_.say(tens            ? QStringLiteral("A sound at every ten.")
                  : spoken        ? QStringLiteral("Every ten is spoken.")
                  : now == "tens" ? QStringLiteral("Silent. No voice is installed that could speak the tens.")
@@ -114,7 +114,7 @@ void WindingPage::check(const std::string& what, const std::string& how) {
     const WindingView v = view();
     if (v.coil == nullptr) return;
     chosen_ = qs(v.coil->ref);
-    session_.keep(session_.book().checkCoil(v.coil->ref + "/" + what, how));
+    session_.kept(session_.book().checkCoil(v.coil->ref + "/" + what, how));
 }
 
 void WindingPage::strip(const std::string& way) {
@@ -160,7 +160,7 @@ void WindingPage::recount() {
                     return session_.say(QStringLiteral("Turns are a whole number from 0 to 1000."),
                                         VerdictState::cannotTell);
                 chosen_ = qs(coil);
-                session_.keep(session_.book().setTurns(coil, winding, turns));
+                session_.kept(session_.book().setTurns(coil, winding, turns));
             });
 }
 
@@ -188,7 +188,7 @@ void WindingPage::go() {
             break;
         case Stage::full:
         case Stage::over:
-            session_.keep(session_.book().finishWinding(v.coil->ref, namesTogether(*v.coil, *v.inHand)));
+            session_.kept(session_.book().finishWinding(v.coil->ref, namesTogether(*v.coil, *v.inHand)));
             break;
         case Stage::measure:
         case Stage::advice:
@@ -231,7 +231,7 @@ void WindingPage::reopen() {
     const WindingView v = view();
     if (v.coil == nullptr || v.inHand) return;
     chosen_ = qs(v.coil->ref);
-    session_.keep(session_.book().finishWinding(v.coil->ref, namesTogether(*v.coil, 0), false));
+    session_.kept(session_.book().finishWinding(v.coil->ref, namesTogether(*v.coil, 0), false));
 }
 
 void WindingPage::choose(int by) {
