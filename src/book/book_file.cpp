@@ -182,8 +182,8 @@ Result<void> checkSound(const fs::path& path) {
 fs::path freeRescueName(const fs::path& book, const fs::path& folder) {
     std::error_code error;
     for (int i = 1;; ++i) {
-        const fs::path out = folder / (book.stem().string() + ".rescued" +
-                                       (i > 1 ? "-" + std::to_string(i) : "") + book.extension().string());
+        fs::path out = folder / (book.stem().string() + ".rescued" + (i > 1 ? "-" + std::to_string(i) : "") +
+                                 book.extension().string());
         if (!fs::exists(out, error)) return out;
     }
 }

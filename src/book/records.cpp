@@ -23,14 +23,11 @@ auto second(Member Value::*member) {
 }
 
 /// A name and its text.
-Record<record::Named<std::string>> texts(std::string table, std::string name, std::string text,
-                                         bool ofBuild = true) {
+Record<record::Named<std::string>> texts(const std::string& table, const std::string& name,
+                                         const std::string& text, bool ofBuild = true) {
     using Row = record::Named<std::string>;
     const std::string unique = (ofBuild ? "build, " : "") + name;
-    return {std::move(table),
-            {column<Row>(name, &Row::first), column<Row>(std::move(text), &Row::second)},
-            unique,
-            ofBuild};
+    return {table, {column<Row>(name, &Row::first), column<Row>(text, &Row::second)}, unique, ofBuild};
 }
 
 /// Text with whatever bytes came, kept as a blob.

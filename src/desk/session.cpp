@@ -146,7 +146,7 @@ Reading Session::withCircumstances(Reading reading, Unit shownIn, double shown) 
     return reading;
 }
 
-void Session::store(Reading reading) {
+void Session::store(const Reading& reading) {
     taking_ = reading.subject;
     kept(book_->takeReading(reading));
     taking_.reset();
@@ -215,7 +215,7 @@ void Session::type(Reading wanted, const QString& text) {
     Entered entered = understand(std::move(wanted), text);
     if (!entered.trouble.isEmpty()) return say(entered.trouble, VerdictState::cannotTell);
     say(QString());
-    store(std::move(entered.reading));
+    store(entered.reading);
 }
 
 double Session::powerSetting(const PowerMethod& method) const {

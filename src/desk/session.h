@@ -98,7 +98,7 @@ class Session : public QObject {
  private:
     void reload(const Book::Notice& notice);
     void readKitInHand();
-    void store(Reading reading);
+    void store(const Reading& reading);
     /// With the instrument and its data-sheet line, the supply where it matters, and who is at the bench.
     Reading withCircumstances(Reading reading, Unit shownIn, double shown) const;
     QByteArray practiceState() const;

@@ -122,7 +122,7 @@ Result<double> numberFrom(InstrumentRole role, const Result<QString>& line) {
 
 }  // namespace
 
-void BenchClient::take(Unit unit, const Subject& subject, double setting, Answer answer) {
+void BenchClient::take(Unit unit, const Subject& subject, double setting, const Answer& answer) {
     const InstrumentRole role = instrumentFor(unit);
     whenKnown(role, [=, this](Result<void> known) {
         if (known) known = onThisKit(role);
@@ -137,20 +137,20 @@ void BenchClient::take(Unit unit, const Subject& subject, double setting, Answer
         text += QByteArray::fromStdString(measureQuery(unit));
         if (subject.is(Subject::Kind::harmonic)) text += " " + QByteArray::fromStdString(subject.id);
         text += '\n';
-        converse(role, text, [role, answer](Result<QString> line) { answer(numberFrom(role, line)); });
+        converse(role, text, [role, answer](const Result<QString>& line) { answer(numberFrom(role, line)); });
     });
 }
 
-void BenchClient::look(const Subject& subject, std::function<void(QString)> answer) {
+void BenchClient::look(const Subject& subject, const std::function<void(QString)>& answer) {
     constexpr InstrumentRole role = InstrumentRole::multimeter;
     // Nobody but a bench on this machine is asked unasked.
     const bool here = host_.startsWith(QLatin1String("127.")) || host_ == QLatin1String("localhost");
     if (!here || identities_[at(role)].state == Identity::State::absent) return answer(QString());
-    whenKnown(role, [=, this](Result<void> known) {
+    whenKnown(role, [=, this](const Result<void>& known) {
         if (!known || !isPractice(role) || !onThisKit(role)) return answer(QString());
         converse(role, "SIM:LOOK? \"" + QByteArray::fromStdString(subject.text()) + "\"\n",
-                 [answer](Result<QString> line) {
-                     answer(line ? line->remove(QChar('"')).trimmed() : QString());
+                 [answer](const Result<QString>& line) {
+                     answer(line ? QString(*line).remove(QChar('"')).trimmed() : QString());
                  });
     });
 }

@@ -41,11 +41,11 @@ class BenchClient : public QObject {
 
     /// Ask the instrument for `unit` what it reads at `subject`. @param setting  as PracticeTruth::at takes
     /// it `answer` is called once, from the event loop; an overload is infinite.
-    void take(Unit unit, const Subject& subject, double setting, Answer answer);
+    void take(Unit unit, const Subject& subject, double setting, const Answer& answer);
 
     /// What is printed on a part of the practice bench, for the builder to see; on a real bench nothing is
     /// asked and the answer is empty.
-    void look(const Subject& subject, std::function<void(QString)> answer);
+    void look(const Subject& subject, const std::function<void(QString)>& answer);
 
     /// Who is at the instrument's place, for the strip: the *IDN? answer, or why there is none.
     void identify(InstrumentRole role, std::function<void(Result<QString>)> answer);

@@ -40,7 +40,7 @@ void callOut(QPainter& p, QPointF from, QPointF to, const QString& text, const C
     p.setPen(c.ink);
     const bool left = to.x() < from.x();
     const QRectF room(left ? to.x() - 154 : to.x() + 4, to.y() - 10, 150, 20);
-    p.drawText(room, (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, text);
+    p.drawText(room, int(left ? Qt::AlignRight : Qt::AlignLeft) | int(Qt::AlignVCenter), text);
 }
 
 void outline(QPainter& p, const Colours& c) {

@@ -44,9 +44,10 @@ class SheetPrinter {
         for (std::size_t i = 0; i < sheet_.labels.size(); ++i) {
             const int cell = int(i % (kColumns * kRows));
             if (i > 0 && cell == 0) nextPage();
-            label(sheet_.labels[i], {kMargin * kUnit + (cell % kColumns) * kLabelWidth * kUnit,
-                                     kTop * kUnit + (cell / kColumns) * kLabelHeight * kUnit,
-                                     kLabelWidth * kUnit, kLabelHeight * kUnit});
+            const int column = cell % kColumns, row = cell / kColumns;
+            label(sheet_.labels[i],
+                  {kMargin * kUnit + column * kLabelWidth * kUnit, kTop * kUnit + row * kLabelHeight * kUnit,
+                   kLabelWidth * kUnit, kLabelHeight * kUnit});
         }
     }
 

@@ -55,8 +55,8 @@ PlotData::Series fittedCurve(const TuneState& state, Unit unit, double factor) {
 
 }  // namespace
 
-PlotData tunePlot(const Kit& kit, const Adjustment& adjustment, const Build& build) {
-    const TuneState state = tuneState(kit, adjustment, build);
+PlotData tunePlot(const Judged& judged, const Adjustment& adjustment) {
+    const TuneState& state = judged.tune(adjustment);
     PlotData out;
     out.title = qs(adjustment.title);
     out.xLabel = QStringLiteral("travel of %1, least to most [%]").arg(qs(adjustment.adjuster));

@@ -1,15 +1,13 @@
 #pragma once
 
-#include "kit/build.h"
-#include "kit/kit.h"
 #include "look/plot.h"
-#include "station/proof.h"
+#include "station/judged.h"
 
 namespace ombrek {
 
 /// An adjuster's readings over its travel, the fitted curve, and where it should stand. Used on the Tune page
 /// and in the report.
-PlotData tunePlot(const Kit& kit, const Adjustment& adjustment, const Build& build);
+PlotData tunePlot(const Judged& judged, const Adjustment& adjustment);
 
 /// The fundamental, each harmonic measured, the limit, and what the low-pass as built takes away at every
 /// frequency.

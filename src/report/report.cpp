@@ -259,7 +259,7 @@ Report makeReport(const Judged& judged, std::int64_t now) {
         out.html += QStringLiteral("<h3>%1: %2</h3><p>%3 %4</p>")
                         .arg(esc(a.title), mark(state.state), esc(state.sentence), esc(state.remedy));
         out.html += picture(out.plots.size());
-        out.plots.push_back(plotSvg(tunePlot(kit, a, build), kPlotSize));
+        out.plots.push_back(plotSvg(tunePlot(judged, a), kPlotSize));
     }
     out.html += checksSection(judged) + partsSection(judged) + boardSection(kit, build) +
                 repairsSection(build) + remarksSection(kit, build);

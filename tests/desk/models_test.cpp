@@ -299,7 +299,7 @@ TEST_CASE("plots hold what was read, what was fitted, and the limit") {
     for (const double x : {0.3, 0.38, 0.46, 0.6})
         read(build, Subject::adjustment("rx"), 0.8 / std::sqrt(1 + std::pow((x - 0.4) / 0.07, 2)), Unit::volt,
              x);
-    const PlotData tune = tunePlot(kit(), *kit().adjustment("rx"), build);
+    const PlotData tune = tunePlot(Judged(kit(), build), *kit().adjustment("rx"));
     REQUIRE(tune.series.size() == 2);
     CHECK(tune.series[1].x.size() == 4);
     CHECK(tune.marks.at(0).at == Approx(40).margin(0.5));

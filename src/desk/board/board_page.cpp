@@ -257,8 +257,7 @@ void BoardPage::erratum() {
 void BoardPage::writeKit() {
     askFile(QStringLiteral("Write the kit file to"), qs(session_.kit().id) + QStringLiteral(".kit.json"),
             [this](const QString& file) {
-                const QByteArray text = QByteArray::fromStdString(session_.build().kitText);
-                writeOut(file, [text] { return text; });
+                writeOut(file, [text = session_.build().kitText] { return QByteArray::fromStdString(text); });
             });
 }
 

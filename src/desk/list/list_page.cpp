@@ -82,12 +82,16 @@ void ListPage::begin(const QString& about) {
 }
 
 void ListPage::open(const QString& file) {
-    const auto bytes = readFile(file.toStdString(), kLargestList);
-    if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::fail);
-    take({QFileInfo(file).completeBaseName().toStdString(),
-          QFileInfo(file).fileName().toStdString(),
-          *bytes,
-          {}});
+    const bool begun = work().start<Result<std::string>>(
+        [path = file.toStdString()](const LongWork::Progress&) { return readFile(path, kLargestList); },
+        [this, info = QFileInfo(file)](Result<std::string> bytes) {
+            if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::fail);
+            take({info.completeBaseName().toStdString(),
+                  info.fileName().toStdString(),
+                  std::move(*bytes),
+                  {}});
+        });
+    if (!begun) session_.say(QStringLiteral("Another list is still being read."));
 }
 
 void ListPage::paste() {
@@ -98,7 +102,7 @@ void ListPage::paste() {
 }
 
 /// Another list: read, and kept in the book with what is said of its rows until the kit is begun.
-void ListPage::take(ListDraft draft) {
+void ListPage::take(const ListDraft& draft) {
     read(draft, [this, draft](ListSource source) {
         base_ = std::move(source);
         draft_ = draft;

@@ -25,7 +25,7 @@ class ListPage : public Page {
         return true;
     }
     void paste();
-    void take(ListDraft draft);
+    void take(const ListDraft& draft);
     void read(const ListDraft& draft, std::function<void(ListSource)> then);
     void followBook();
     void keep(const ListDraft::Edit& edit);

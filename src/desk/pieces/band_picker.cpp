@@ -49,7 +49,8 @@ void BandPicker::add(int colour) {
 
 QRectF BandPicker::swatch(int colour) const {
     const double pitch = width() / double(kPerRow);
-    return {pitch * (colour % kPerRow) + 4, 110.0 + 70 * (colour / kPerRow), pitch - 8, 62};
+    const int column = colour % kPerRow, row = colour / kPerRow;
+    return {pitch * column + 4, 110.0 + 70 * row, pitch - 8, 62};
 }
 
 void BandPicker::paintEvent(QPaintEvent*) {

@@ -2,6 +2,7 @@
 
 #include <QGridLayout>
 #include <QPainter>
+#include <QResizeEvent>
 #include <algorithm>
 
 #include "desk/pieces/text.h"

@@ -19,7 +19,7 @@ void GateList::show(const Readiness& readiness, int chosen) {
 }
 
 QRectF GateList::row(int gate) const {
-    const double pitch = std::min(54.0, double(height()) / std::max<std::size_t>(1, readiness_.gates.size()));
+    const double pitch = std::min(54.0, double(height()) / std::max(1.0, double(readiness_.gates.size())));
     return {0, gate * pitch, double(width()), pitch};
 }
 

@@ -19,9 +19,9 @@ QString fromPath(const std::filesystem::path& path) { return QString::fromStdStr
 QString freeName(const QString& book) {
     const QFileInfo info(book);
     for (int i = 1;; ++i) {
-        const QString out = info.dir().filePath(info.completeBaseName() + QStringLiteral(".rescued") +
-                                                (i > 1 ? QStringLiteral("-%1").arg(i) : QString()) +
-                                                QStringLiteral(".ombrek"));
+        QString out = info.dir().filePath(info.completeBaseName() + QStringLiteral(".rescued") +
+                                          (i > 1 ? QStringLiteral("-%1").arg(i) : QString()) +
+                                          QStringLiteral(".ombrek"));
         if (!QFileInfo::exists(out)) return out;
     }
 }

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QLabel>
 #include <QWidget>
 #include <filesystem>
 
@@ -26,7 +27,7 @@ class Refusal : public QWidget {
     void leave(const QString& chosen);
 
     std::filesystem::path book_;
-    class QLabel* line_;
+    QLabel* line_;
     QString chosen_;
 };
 

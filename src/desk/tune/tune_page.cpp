@@ -168,7 +168,7 @@ void TunePage::refresh() {
     }
     verdict_->show(v.state.state, qs(v.state.sentence));
     trimmer_->show(position_, v.state.nextPosition);
-    plot_->show(tunePlot(session_.kit(), *a, session_.build()));
+    plot_->show(tunePlot(session_.judged(), *a));
     if (v.load.clear()) wantReading(QStringLiteral("At %1 it reads").arg(travelText(position_)), pattern(*a));
     facts_->setTitle(qs(a->title));
     facts_->setFacts(v.facts);
