@@ -44,8 +44,8 @@ std::vector<float> smoothed(const std::vector<float>& signal, double sigma) {
     std::vector<float> out(signal.size());
     for (int i = 0; i < n; ++i) {
         float value = 0;
-        for (int j = -reach; j <= reach; ++j)
-            value += kernel[std::size_t(j + reach)] * signal[std::size_t((i + j + n) % n)];
+        for (int k = 0; k <= 2 * reach; ++k)
+            value += kernel[std::size_t(k)] * signal[std::size_t((i + k - reach + n) % n)];
         out[std::size_t(i)] = value / sum;
     }
     return out;
@@ -99,7 +99,7 @@ struct Run {
 std::vector<Run> runsOf(const std::vector<float>& signal, int speck) {
     const int n = int(signal.size());
     std::vector<char> on(signal.size());
-    for (int i = 0; i < n; ++i) on[std::size_t(i)] = signal[std::size_t(i)] > 0;
+    for (int i = 0; i < n; ++i) on[std::size_t(i)] = signal[std::size_t(i)] > 0 ? 1 : 0;
     const auto collect = [&](bool of) {
         std::vector<Run> out;
         int start = -1;
@@ -125,7 +125,7 @@ std::vector<Run> runsOf(const std::vector<float>& signal, int speck) {
     for (const bool of : {false, true}) {
         for (const Run& run : collect(of)) {
             if (run.length >= speck || run.length == n) continue;
-            for (int i = 0; i < run.length; ++i) on[std::size_t((run.from + i) % n)] = !of;
+            for (int i = 0; i < run.length; ++i) on[std::size_t((run.from + i) % n)] = of ? 0 : 1;
         }
     }
     return collect(true);

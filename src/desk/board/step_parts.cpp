@@ -89,9 +89,10 @@ void StepParts::paintEvent(QPaintEvent*) {
     const auto rows = std::size_t(std::max(1.0, room.height() / kRow));
     const std::size_t shown = parts_.size() <= 2 * rows ? parts_.size() : 2 * rows - 1;
     const double wide = (room.width() - 24) / 2;
-    for (std::size_t i = 0; i < shown; ++i)
-        paintShort(p, QRectF(double(i / rows) * (wide + 24), double(i % rows) * kRow, wide, kRow), parts_[i],
-                   c);
+    for (std::size_t i = 0; i < shown; ++i) {
+        const std::size_t column = i / rows, row = i % rows;
+        paintShort(p, QRectF(double(column) * (wide + 24), double(row) * kRow, wide, kRow), parts_[i], c);
+    }
     if (shown < parts_.size()) {
         p.setFont(benchFont(16));
         p.setPen(c.soft);

@@ -161,7 +161,7 @@ std::optional<ListDraft::Edit> ListModel::confirm(std::size_t row) {
 }
 
 ListDraft::Edit ListModel::drop(std::size_t row) {
-    const ListDraft::Edit edit{items_.at(row).key, "out", ""};
+    ListDraft::Edit edit{items_.at(row).key, "out", ""};
     apply(edit);
     settle();
     showRows();
