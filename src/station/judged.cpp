@@ -49,7 +49,7 @@ void Judged::takeOver(Judged&& before, const std::function<bool(std::string_view
     keep(bag, story_, before.story_);
     keep(coils, coils_, before.coils_);
     keep(word, checks_, before.checks_);
-    keep(word, tunes_, before.tunes_);
+    keep(word && coils, tunes_, before.tunes_);  // a remedy counts in the turns on the core
     keep(word, proof_, before.proof_);
     keep(steps && reading, timeLeft_, before.timeLeft_);
     keep(bag && coils && word && steps && none({"finding", "looked"}), readiness_, before.readiness_);
