@@ -8,8 +8,8 @@
 
 #include "book/book.h"
 #include "core/parts/bag.h"
-#include "formats/parts_list.h"
 #include "formats/stock_csv.h"
+#include "lists/parts_list.h"
 #include "station/remedy.h"
 #include "timing.h"
 

@@ -54,7 +54,12 @@ struct SubstituteQuestion {
 };
 int substituteCommand(const SubstituteQuestion& question, bool json);
 
-/// @param kitFile  where to write a kit made of the list; empty: nowhere
-int listCommand(const std::string& file, const std::string& kitFile, const std::string& name, bool json);
+struct ListQuestion {
+    std::string file;
+    std::string variant;                   ///< which of its variants is built; empty: not chosen
+    std::string kit;                       ///< where to write a kit made of the list; empty: nowhere
+    std::string name = "Kit from a list";  ///< of that kit
+};
+int listCommand(const ListQuestion& question, bool json);
 
 }  // namespace ombrek

@@ -72,12 +72,13 @@ int main(int argc, char** argv) {
     substitute->add_option("--stock", wantedPart.stock, "CSV of the drawers")->required();
     substitute->add_flag("--json", json, "print JSON with SI values");
 
-    std::string partsFile, kitFile, kitName = "Kit from a list";
+    ListQuestion asked;
     auto* list = options.add_subcommand(
         "list", "what is understood of a parts list, CSV or pasted text, and its doubts");
-    list->add_option("FILE", partsFile)->required();
-    list->add_option("--kit", kitFile, "write a kit file made of the list");
-    list->add_option("--name", kitName, "the kit's name")->capture_default_str();
+    list->add_option("FILE", asked.file)->required();
+    list->add_option("--variant", asked.variant, "which variant of the kit is built, as its column says");
+    list->add_option("--kit", asked.kit, "write a kit file made of the list");
+    list->add_option("--name", asked.name, "the kit's name")->capture_default_str();
     list->add_flag("--json", json, "print JSON with SI values");
 
     PlanQuestion planned;
@@ -122,7 +123,7 @@ int main(int argc, char** argv) {
         if (*mark) return markCommand(text, kind, json);
         if (*match) return matchCommand(listFile, bagFile, json);
         if (*substitute) return substituteCommand(wantedPart, json);
-        if (*list) return listCommand(partsFile, kitFile, kitName, json);
+        if (*list) return listCommand(asked, json);
         if (*plan) return planCommand(planned, json);
         if (*check) return kitCheckCommand(file, json);
         if (*rescue) return rescueCommand(book, copy, json);

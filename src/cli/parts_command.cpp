@@ -6,8 +6,8 @@
 #include "core/parts/marks.h"
 #include "core/quantity/instrument.h"
 #include "formats/files.h"
-#include "formats/parts_list.h"
 #include "formats/stock_csv.h"
+#include "lists/parts_list.h"
 
 namespace ombrek {
 namespace {
@@ -97,25 +97,6 @@ Result<std::vector<FoundPart>> readBag(const std::string& file) {
         if (!error) return tl::make_unexpected(error.error());
         out.push_back({rows->cell(r, 0), *kind, *value, expandedUncertainty({*error}, *value), {}, ""});
     }
-    return out;
-}
-
-Json lineJson(const ListLine& line) {
-    Json out{{"line", line.line}, {"refs", line.refs}, {"kind", word(line.kind)}};
-    if (line.nominal > 0) {
-        out["value"] = line.nominal;
-        out["unit"] = symbol(line.unit);
-        out["tolerance"] = line.tolerance;
-        out["tolerance_assumed"] = line.toleranceAssumed;
-    } else {
-        out["value"] = line.value;
-    }
-    if (line.quantity > 0) out["quantity"] = line.quantity;
-    if (line.volts > 0) out["volts"] = line.volts;
-    if (line.watts > 0) out["watts"] = line.watts;
-    if (!line.mark.empty()) out["mark"] = line.mark;
-    if (!line.description.empty()) out["description"] = line.description;
-    out["doubts"] = line.doubts;
     return out;
 }
 
@@ -225,36 +206,6 @@ int substituteCommand(const SubstituteQuestion& q, bool json) {
     }
     if (json) printJson({{"substitutes", list}});
     return 0;
-}
-
-int listCommand(const std::string& file, const std::string& kitFile, const std::string& name, bool json) {
-    const auto bytes = readFile(file, kLargestList);
-    if (!bytes) return refuse(bytes.error(), json);
-    const auto source = readPartsList(*bytes);
-    if (!source) return refuse(source.error(), json);
-    const PartsList& list = source->list;
-    if (json) {
-        Json lines = Json::array(), refused = Json::array();
-        for (const ListLine& line : list.lines) lines.push_back(lineJson(line));
-        for (const RefusedLine& r : list.refused)
-            refused.push_back({{"line", r.line}, {"text", r.text}, {"reason", r.reason}});
-        printJson({{"form", source->table ? "table" : "text"},
-                   {"parts", list.parts()},
-                   {"lines", lines},
-                   {"refused", refused}});
-    } else {
-        for (const ListLine& line : list.lines) {
-            std::string refs;
-            for (const auto& ref : line.refs) refs += (refs.empty() ? "" : ", ") + ref;
-            std::printf("%4zu  %s  %s\n", line.line, refs.c_str(), valueText(line).c_str());
-            for (const auto& doubt : line.doubts) std::printf("      ? %s\n", doubt.c_str());
-        }
-        for (const RefusedLine& r : list.refused)
-            std::printf("%4zu  left out: %s\n", r.line, r.reason.c_str());
-    }
-    if (kitFile.empty()) return 0;
-    const auto written = writeFile(kitFile, kitFromList(list, name));
-    return written ? 0 : refuse(written.error(), json);
 }
 
 }  // namespace ombrek

@@ -2,8 +2,8 @@
 #include "cli/print.h"
 #include "formats/files.h"
 #include "formats/kit_json.h"
-#include "formats/parts_list.h"
 #include "formats/tables.h"
+#include "lists/parts_list.h"
 #include "station/work.h"
 
 namespace ombrek {
@@ -21,7 +21,7 @@ Result<Kit> kitOf(const PlanQuestion& q, const std::vector<MagneticCore>& cores)
     if (!bytes) return tl::make_unexpected(bytes.error());
     const auto source = readPartsList(*bytes);
     if (!source) return tl::make_unexpected(source.error());
-    return readKit(kitFromList(source->list, "Kit from a list"), cores);
+    return readKit(kitFromList(source->list, "Kit from a list", cores), cores);
 }
 
 /// What a hold rests on; the sentence of one that asks for the builder's own eyes.

@@ -43,6 +43,10 @@ void readValue(JsonFields& fields, Part& part) {
         return;
     }
     part.unit = row->unit;
+    if (fields.has("described")) {
+        part.value = fields.text("described");
+        return;
+    }
     part.nominal = fields.quantity("value", row->unit, row->low, row->high);
     part.tolerance = fields.number("tolerance", 0.001, 100);
     part.value = formatQuantity(part.nominal, part.unit, 4);
@@ -70,6 +74,8 @@ Part readPart(JsonFields& fields) {
     part.orientation = fields.text("orientation", "");
     part.bag = fields.text("bag", "");
     part.code = fields.text("code", "");
+    part.mpn = fields.text("mpn", "");
+    part.package = fields.text("package", "");
     part.volts = fields.number("volts", 0, 100000, 0);
     part.watts = fields.number("watts", 0, 10000, 0);
     if (fields.has("place")) part.place = readPlace(fields.object("place"));
@@ -145,6 +151,9 @@ Check readCheck(JsonFields& fields) {
     check.caution = fields.text("caution", "");
     check.suspects = fields.text("suspects", "");
     check.bridge = fields.text("bridge", "");
+    check.to = fields.text("to", "");
+    check.condition = fields.text("condition", "");
+    check.rule = fields.text("rule", "");
     if (!check.bridge.empty() && check.unit != Unit::ampere)
         fields.fault("bridge", "Only a current is measured across a gap that is bridged afterwards.");
     fields.finish();

@@ -1,6 +1,5 @@
 #pragma once
 
-#include "formats/list_line.h"
 #include "formats/table_csv.h"
 #include "kit/stock.h"
 

@@ -25,6 +25,12 @@ struct CsvTable {
     std::vector<std::size_t> lines;
 };
 
+/// A row of a source that gave nothing, and why.
+struct RefusedLine {
+    std::size_t line = 0;
+    std::string text, reason;
+};
+
 /// Any dialect of CSV, in UTF-8, UTF-16 or Latin-1, by libcsv; a stray quote is taken as a letter, never a
 /// fault. Rows of empty cells are left out.
 /// @return a Problem when `progress` says stop

@@ -40,7 +40,9 @@ struct Part {
     std::string mark;             ///< what is printed or painted on it
     std::string orientation;      ///< how it goes in, when that matters
     std::string bag;
-    std::string code;  ///< the supplier's order code
+    std::string code;     ///< the supplier's order code
+    std::string mpn;      ///< the maker's part number, or a semiconductor's type: what to read on it
+    std::string package;  ///< as the list or the placement table names it, "0805"
     std::optional<Place> place;
 
     bool measurable() const { return nominal > 0 && kind != PartKind::trimmer; }
@@ -132,8 +134,11 @@ struct Check {
     Limits limits;
     bool gate = false;  ///< do not go on until this passes
     std::string caution{};
-    std::string suspects{};  ///< where to look when it fails
-    std::string bridge{};    ///< of a current through a gap: what closes it afterwards, "JP2"; empty: no gap
+    std::string suspects{};   ///< where to look when it fails
+    std::string bridge{};     ///< of a current through a gap: what closes it afterwards, "JP2"; empty: no gap
+    std::string to{};         ///< the other probe, "U3 pin 2"; empty: ground
+    std::string condition{};  ///< "power off", "receive", "key down"; empty: as the step says
+    std::string rule{};       ///< how the limits were made from a bare number; empty: as printed
 };
 
 struct Adjustment {

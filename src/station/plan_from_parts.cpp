@@ -62,7 +62,7 @@ const Group kGroups[] = {
      "The stripe is minus, the longer lead and the square pad plus.", When::onBoard},
     {"coils", "l", 10, 6, "",
      "Tin the tails, prove them pad to pad; leave them long and unglued until it is tuned.", When::onBoard},
-    {"connectors and switches", "j", 12, 4, "", "One pin, see that it sits square, then the rest.",
+    {"connectors, switches and the like", "j", 12, 4, "", "One pin, see that it sits square, then the rest.",
      When::onBoard},
     {"ICs, soldered", "u", 3, 6, kStatic, "Notch as the print has it.", When::afterVolts},
     {"ICs into their sockets", "ic", 8, 3, kStatic,
@@ -86,8 +86,29 @@ bool named(const Part& part, std::initializer_list<const char*> prefixes) {
     return std::any_of(prefixes.begin(), prefixes.end(), [&](const char* p) { return letters == p; });
 }
 
+/// A three-terminal or low-drop regulator by its words or its type: it makes the voltages that are proven
+/// before any other chip goes in.
+bool regulator(const Part& part) {
+    if (says(part, {"regulator", "regler", "r\u00e9gulateur", "regulador", "regolatore"})) return true;
+    std::string type;
+    for (const char c : part.mpn.empty() ? part.value : part.mpn)
+        type += char(std::tolower(static_cast<unsigned char>(c)));
+    for (const char* maker : {"lm", "l", "mc", "ua", "ka", "ta", "njm"}) {
+        const std::string start = maker;
+        if (type.starts_with(start + "78") || type.starts_with(start + "79"))
+            type = type.substr(start.size());
+    }
+    static constexpr const char* types[] = {"78",      "79",     "lm317",  "lm337",  "lm1117",
+                                            "ams1117", "lm2940", "lp2950", "lp2951", "lm723",
+                                            "tl431",   "mcp170", "ld1117"};
+    return std::any_of(std::begin(types), std::end(types),
+                       [&](const char* t) { return type.starts_with(t); });
+}
+
 GroupId groupOf(const Part& part, bool sockets) {
-    if (says(part, {"socket"}) && !says(part, {"supply", "power", "jack"})) return socket;
+    if (part.kind == PartKind::other && says(part, {"socket", "ic-fassung"}) &&
+        !says(part, {"supply", "power", "jack", "antenna", "phones"}))
+        return socket;
     switch (part.kind) {
         case PartKind::resistor:
             return resistor;
@@ -106,14 +127,18 @@ GroupId groupOf(const Part& part, bool sockets) {
         case PartKind::coil:
             return coil;
         case PartKind::ic:
-            if (says(part, {"regulator"})) return transistor;
-            return sockets ? ic : soldered;
+            if (regulator(part)) return transistor;
+            return sockets || says(part, {"socket", "sockel", "fassung"}) ? ic : soldered;
         case PartKind::other:
             break;
     }
     if (says(part, {"display", "lcd"})) return display;
-    if (named(part, {"J", "P", "SW", "S", "F", "K", "CN", "CON", "X"})) return connector;
-    return hardware;
+    if (named(part, {"H", "HW", "M", "MP", "PCB"})) return hardware;
+    if (says(part, {"bead", "perle"})) return choke;
+    if (says(part, {"screw", "standoff", "knob", "enclosure", "spacer", "schraube", "geh\u00e4use"}) &&
+        !says(part, {"terminal"}))
+        return hardware;
+    return connector;
 }
 
 std::string titleOf(const Group& group, const std::string& value, const std::vector<std::string>& refs) {
@@ -142,7 +167,7 @@ std::vector<std::string> idsOf(const std::vector<Step>& steps) {
 
 std::vector<Step> planFromParts(const std::vector<Part>& parts) {
     const bool sockets = std::any_of(parts.begin(), parts.end(), [](const Part& p) {
-        return says(p, {"ic socket", "dip socket", "dil socket"});
+        return p.kind == PartKind::other && says(p, {"ic socket", "dip socket", "dil socket", "pin socket"});
     });
     struct Values {
         std::vector<std::pair<std::string, std::vector<std::string>>> list;  ///< refs by value, as listed

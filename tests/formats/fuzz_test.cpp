@@ -8,12 +8,12 @@
 #include "core/parts/bands.h"
 #include "formats/accuracy_text.h"
 #include "formats/kit_json.h"
-#include "formats/packing_list.h"
-#include "formats/parts_list.h"
 #include "formats/placement.h"
 #include "formats/stock_csv.h"
 #include "formats/stock_text.h"
 #include "kit/instrument.h"
+#include "lists/packing_list.h"
+#include "lists/parts_list.h"
 #include "practice/truth.h"
 
 using namespace ombrek;
@@ -145,7 +145,7 @@ const std::vector<std::pair<const char*, Importer>>& importers() {
                  return;
              }
              checkList(read->list);
-             const std::string kit = kitFromList(read->list, bytes.substr(0, 30));
+             const std::string kit = kitFromList(read->list, bytes.substr(0, 30), {});
              const auto again = readKit(kit, {});  // what was taken is always a kit
              INFO((again ? std::string() : again.error().text()) << "\n" << kit.substr(0, 2000));
              REQUIRE(again);

@@ -2,8 +2,8 @@
 
 #include "bench_fixture.h"
 #include "formats/core_clues.h"
-#include "formats/packing_list.h"
 #include "formats/stock_text.h"
+#include "lists/packing_list.h"
 #include "report/label_sheet.h"
 #include "station/judged.h"
 

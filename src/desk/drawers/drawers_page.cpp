@@ -10,9 +10,9 @@
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
 #include "formats/files.h"
-#include "formats/parts_list.h"
 #include "formats/stock_csv.h"
 #include "formats/stock_text.h"
+#include "lists/parts_list.h"
 
 namespace ombrek {
 

@@ -4,7 +4,7 @@
 #include <vector>
 
 #include "desk/pieces/lines.h"
-#include "formats/packing_list.h"
+#include "lists/packing_list.h"
 #include "station/judged.h"
 
 namespace ombrek {

@@ -8,7 +8,7 @@
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
 #include "formats/files.h"
-#include "formats/parts_list.h"
+#include "lists/parts_list.h"
 #include "station/phrases.h"
 
 namespace ombrek {

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
-#include "formats/packing_list.h"
+#include "lists/packing_list.h"
 
 namespace ombrek {
 

@@ -6,8 +6,8 @@
 #include <vector>
 
 #include "core/quantity/verdict.h"
-#include "formats/parts_list.h"
 #include "kit/build.h"
+#include "lists/parts_list.h"
 
 namespace ombrek {
 

@@ -238,7 +238,7 @@ void ListPage::accept() {
 }
 
 void ListPage::build(const QString& name) {
-    const std::string text = kitFromList(model_.source().list, name.toStdString());
+    const std::string text = kitFromList(model_.source().list, name.toStdString(), session_.tables().cores);
     const auto kit = readKit(text, session_.tables().cores);
     if (!kit) return session_.say(qs(kit.error().text()), VerdictState::fail);
     if (!session_.kept(session_.book().startBuild(kit->name, text))) return;

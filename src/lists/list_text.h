@@ -1,0 +1,15 @@
+#pragma once
+
+#include <string>
+
+#include "lists/parts.h"
+
+namespace ombrek {
+
+/// A parts list pasted from a manual: a line a part or a group of like parts, with designators at its
+/// beginning or its end, a value in any usual notation, a quantity, a mark. Lines that go on after a comma,
+/// headings ("Resistors, 1/4 W 5 %"), page heads and feet between, two columns side by side and hardware
+/// without designators are understood; what is not is refused with a reason.
+PartsList readListText(const std::string& bytes, const Progress& progress = {});
+
+}  // namespace ombrek

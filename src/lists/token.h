@@ -1,0 +1,31 @@
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "lists/amount.h"
+
+namespace ombrek {
+
+/// One word of a row, without the commas and brackets around it. "100NF/50V" gives two, the second glued.
+struct Token {
+    std::string text;        ///< signs folded (amount.h)
+    std::string own;         ///< as it stands
+    bool bracketed = false;  ///< stands in ( ) or [ ]
+    bool glued = false;      ///< was joined to the word before by / _ ( , or -
+    char joint = 0;          ///< by which of them
+    bool taken = false;      ///< understood
+};
+
+/// The words of a row. A word that begins with a digit is parted where a rating is joined to a value
+/// ("10k/1%", "100n_50V", "47u(25V)"); a fraction ("1/4W"), a range ("5-30p") and a decimal comma are not.
+std::vector<Token> tokensOf(std::string_view text);
+
+/// The words that nothing has taken, as they stand.
+std::string untaken(const std::vector<Token>& tokens);
+
+/// Only digits, one to `most` of them.
+bool wholeNumber(std::string_view text, std::size_t most = 5);
+
+}  // namespace ombrek
