@@ -62,4 +62,16 @@ struct ListQuestion {
 };
 int listCommand(const ListQuestion& question, bool json);
 
+struct RebuildQuestion {
+    std::string kit, band;   ///< a kit file, "3.5M..3.8M"
+    std::string out;         ///< where to write the kit for that band; empty: nowhere
+    bool prototype = false;  ///< the low-pass from a standard prototype
+};
+int rebuildCommand(const RebuildQuestion& question, bool json);
+
+/// The largest text of checks or steps read.
+inline constexpr std::uintmax_t kLargestPaste = 4000000;
+int checksCommand(const std::string& file, bool json);
+int stepsCommand(const std::string& file, bool json);
+
 }  // namespace ombrek

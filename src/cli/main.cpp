@@ -81,6 +81,22 @@ int main(int argc, char** argv) {
     list->add_option("--name", asked.name, "the kit's name")->capture_default_str();
     list->add_flag("--json", json, "print JSON with SI values");
 
+    std::string pasted;
+    auto* checks = options.add_subcommand("checks", "the electrical checks of a manual's table of voltages");
+    checks->add_option("FILE", pasted)->required();
+    checks->add_flag("--json", json, "print JSON with SI values");
+    auto* steps = options.add_subcommand("steps", "the steps of a manual's numbered instructions");
+    steps->add_option("FILE", pasted)->required();
+    steps->add_flag("--json", json, "print JSON");
+
+    RebuildQuestion other;
+    auto* rebuilt = options.add_subcommand("rebuild", "a kit's filters for a band that was not supplied");
+    rebuilt->add_option("KIT", other.kit, "kit file")->required();
+    rebuilt->add_option("--band", other.band, "3.5M..3.8M")->required();
+    rebuilt->add_flag("--prototype", other.prototype, "the low-pass from a Chebyshev prototype of 0.1 dB");
+    rebuilt->add_option("--kit", other.out, "write the kit for that band");
+    rebuilt->add_flag("--json", json, "print JSON with SI values");
+
     PlanQuestion planned;
     auto* plan = options.add_subcommand("plan", "the steps of a kit in the order of a school");
     plan->add_option("KIT", planned.kit, "kit file");
@@ -124,6 +140,9 @@ int main(int argc, char** argv) {
         if (*match) return matchCommand(listFile, bagFile, json);
         if (*substitute) return substituteCommand(wantedPart, json);
         if (*list) return listCommand(asked, json);
+        if (*checks) return checksCommand(pasted, json);
+        if (*steps) return stepsCommand(pasted, json);
+        if (*rebuilt) return rebuildCommand(other, json);
         if (*plan) return planCommand(planned, json);
         if (*check) return kitCheckCommand(file, json);
         if (*rescue) return rescueCommand(book, copy, json);

@@ -137,6 +137,15 @@ QAction* Page::addKey(const char* id, const char* sequence, const char* shown, c
     return action;
 }
 
+void Page::takesPaper(const char* word) {
+    const QString paper = QString::fromLatin1(word);
+    const std::string does = std::string("enter ") + word + " from the paper";
+    addRare("from-the-paper", "Ins", does.c_str(),
+            [this, paper] { emit wants(QStringLiteral("paper"), paper); });
+    addRare("paste-from-the-paper", "Ctrl+V", "paste them",
+            [this, paper] { emit wants(QStringLiteral("paper"), paper + QStringLiteral(" paste")); });
+}
+
 void Page::setEnter(const char* id, const char* does, std::function<void()> act) {
     enterAct_ = std::move(act);
     addKey(id, "Return", "Enter", does, [this] { enter(); });

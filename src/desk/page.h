@@ -74,6 +74,8 @@ class Page : public QWidget {
     QAction* addRare(const char* id, const char* key, const char* does, std::function<void()> act) {
         return addKey(id, key, key, does, std::move(act), false);
     }
+    /// Ins and Ctrl+V: this station's own material, entered or pasted from the paper.
+    void takesPaper(const char* word);
     /// Enter does what the now line says.
     void setEnter(const char* id, const char* does, std::function<void()> act);
     QVBoxLayout* big();

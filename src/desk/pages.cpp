@@ -10,6 +10,7 @@
 #include "desk/list/delivery_page.h"
 #include "desk/list/list_page.h"
 #include "desk/meters/meters_page.h"
+#include "desk/paper/paper_page.h"
 #include "desk/parts_in/parts_in_page.h"
 #include "desk/proof/proof_page.h"
 #include "desk/remedy/remedy_page.h"
@@ -50,6 +51,7 @@ const std::vector<PageRow>& pageRows() {
                                            {"remedy", "", Where::beside, "parts-in", make<RemedyPage>},
                                            {"list", "", Where::beside, "", make<ListPage>},
                                            {"delivery", "", Where::beside, "parts-in", make<DeliveryPage>},
+                                           {"paper", "", Where::beside, "", make<PaperPage>},
                                            {"trimmer", "", Where::beside, "winding", make<TrimmerPage>},
                                            {"picture", "", Where::beside, "winding", make<PicturePage>},
                                            {"cores", "", Where::beside, "winding", make<CoresPage>},

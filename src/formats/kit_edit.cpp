@@ -56,6 +56,180 @@ std::string withPlaces(const std::string& kitText, const Placement& placement) {
     return kit.dump(1);
 }
 
+namespace {
+
+/// The row of a list with a name, made when there is none.
+Json& rowOf(Json& list, const char* field, const std::string& name) {
+    if (!list.is_array()) list = Json::array();
+    for (Json& row : list) {
+        if (row.value(field, "") == name) return row;
+    }
+    list.push_back(Json::object());
+    return list.back();
+}
+
+const char* quantityWord(Unit unit) {
+    switch (unit) {
+        case Unit::ohm:
+            return "resistance";
+        case Unit::ampere:
+            return "current";
+        case Unit::hertz:
+            return "frequency";
+        case Unit::watt:
+            return "power";
+        default:
+            return "voltage";
+    }
+}
+
+void put(Json& row, const char* field, const std::string& text) {
+    if (!text.empty()) row[field] = text;
+}
+
+}  // namespace
+
+std::string withBand(const std::string& kitText, const Rebuilt& rebuilt) {
+    Json kit = Json::parse(kitText);
+    for (Json& part : kit["parts"]) {
+        if (const Recapped* c = rebuilt.capacitor(part.value("ref", ""))) part["value"] = c->after;
+        if (const Rewound* coil = rebuilt.coil(part.value("ref", ""));
+            coil && part.value("kind", "") == "coil")
+            part["value"] = "ring " + coil->coreAfter;
+    }
+    for (Json& row : kit["coils"]) {
+        const Rewound* coil = rebuilt.coil(row.value("ref", ""));
+        if (coil == nullptr) continue;
+        row["target"] = coil->wanted;
+        if (coil->coreAfter != coil->coreBefore) {
+            row["core"] = coil->coreAfter;
+            row.erase("own_core");
+        }
+        for (std::size_t i = 0; i < row["windings"].size() && i < coil->turnsAfter.size(); ++i) {
+            Json& winding = row["windings"][i];
+            const double ratio = double(coil->turnsAfter[i]) / std::max(1, coil->turnsBefore[i]);
+            winding["turns"] = coil->turnsAfter[i];
+            if (!winding.contains("taps")) continue;
+            for (Json& tap : winding["taps"])
+                tap["at"] = std::clamp(int(std::lround(tap.value("at", 1) * ratio)), 1,
+                                       std::max(1, coil->turnsAfter[i] - 1));
+        }
+        if (row.contains("tune")) {
+            row["tune"]["low"] = rebuilt.band.low;
+            row["tune"]["high"] = rebuilt.band.high;
+        }
+    }
+    if (kit.contains("ratings") && kit["ratings"].contains("frequency"))
+        kit["ratings"]["frequency"] = std::round((rebuilt.band.low + rebuilt.band.high) / 2);
+    const std::string band = formatQuantity(rebuilt.band.low, Unit::hertz, 4);
+    kit["name"] = kit.value("name", "Kit") + " for " + band;
+    return kit.dump(1);
+}
+
+std::string withChecks(const std::string& kitText, const std::vector<Check>& checks) {
+    Json kit = Json::parse(kitText);
+    for (const Check& check : checks) {
+        Json row{{"id", check.id}, {"do", check.title}, {"quantity", quantityWord(check.unit)}};
+        put(row, "at", check.at);
+        put(row, "to", check.to);
+        put(row, "condition", check.condition);
+        if (std::isfinite(check.limits.low)) row["low"] = check.limits.low;
+        if (std::isfinite(check.limits.high)) row["high"] = check.limits.high;
+        if (check.gate) row["gate"] = true;
+        put(row, "rule", check.rule);
+        put(row, "caution", check.caution);
+        put(row, "suspects", check.suspects);
+        rowOf(kit["checks"], "id", check.id) = std::move(row);
+    }
+    return kit.dump(1);
+}
+
+std::string withCoil(const std::string& kitText, const Coil& coil) {
+    Json kit = Json::parse(kitText);
+    Json row{{"ref", coil.ref}};
+    put(row, "what", coil.what);
+    row["core"] = coil.core.designation;
+    row["wire"] = coil.wireText;
+    row["target"] = coil.target;
+    for (const Winding& winding : coil.windings) {
+        Json w{{"name", winding.name}, {"turns", winding.turns}};
+        for (const Winding::Tap& tap : winding.taps)
+            w["taps"].push_back({{"at", tap.at}, {"name", tap.name}});
+        row["windings"].push_back(std::move(w));
+    }
+    if (!coil.twisted.empty()) row["twisted"] = coil.twisted;
+    if (coil.tune) {
+        row["tune"] = {{"trimmer", coil.tune->trimmer},
+                       {"fixed", coil.tune->fixed},
+                       {"stray", coil.tune->stray},
+                       {"low", coil.tune->low},
+                       {"high", coil.tune->high}};
+    }
+    put(row, "note", coil.note);
+    rowOf(kit["coils"], "ref", coil.ref) = std::move(row);
+    // A coil is a part of the bag, too.
+    const bool listed = std::any_of(kit["parts"].begin(), kit["parts"].end(),
+                                    [&](const Json& part) { return part.value("ref", "") == coil.ref; });
+    if (!listed)
+        kit["parts"].push_back(
+            {{"ref", coil.ref}, {"kind", "coil"}, {"value", "ring " + coil.core.designation}});
+    return kit.dump(1);
+}
+
+std::string withAdjustment(const std::string& kitText, const Adjustment& a) {
+    Json kit = Json::parse(kitText);
+    Json row{{"id", a.id},
+             {"do", a.title},
+             {"adjuster", a.adjuster},
+             {"kind", a.kind == Adjustment::Kind::peak ? "peak" : "set"},
+             {"quantity", quantityWord(a.unit)}};
+    put(row, "reads", a.reads);
+    put(row, "coil", a.coil);
+    if (a.kind == Adjustment::Kind::set) {
+        row["target"] = a.target;
+        row["tolerance"] = a.tolerance;
+    }
+    if (a.safe != SafeEnd::none) row["safe_end"] = a.safe == SafeEnd::low ? "low" : "high";
+    put(row, "caution", a.caution);
+    rowOf(kit["adjustments"], "id", a.id) = std::move(row);
+    return kit.dump(1);
+}
+
+std::string withRatings(const std::string& kitText, const Ratings& r) {
+    Json kit = Json::parse(kitText);
+    Json row = kit.contains("ratings") ? kit["ratings"] : Json::object();
+    row.erase("transmits");
+    if (r.air == Ratings::Air::no) {
+        row = {{"transmits", false}};
+    } else {
+        row["power"] = r.power;
+        row["power_low"] = r.powerLow;
+        row["power_high"] = r.powerHigh;
+        row["supply"] = r.supply;
+        row["frequency"] = r.frequency;
+        row["load"] = r.ohms;
+        row["harmonics"] = r.harmonics;
+    }
+    kit["ratings"] = std::move(row);
+    return kit.dump(1);
+}
+
+std::string withSteps(const std::string& kitText, const std::vector<Step>& steps) {
+    Json kit = Json::parse(kitText);
+    kit["steps"] = stepsJson(steps);
+    if (kit.contains("look_aheads")) {
+        const auto known = [&](const std::string& id) {
+            return std::any_of(steps.begin(), steps.end(), [&](const Step& step) { return step.id == id; });
+        };
+        Json kept = Json::array();
+        for (const Json& row : kit["look_aheads"]) {
+            if (known(row.value("from", "")) && known(row.value("until", ""))) kept.push_back(row);
+        }
+        kit["look_aheads"] = std::move(kept);
+    }
+    return kit.dump(1);
+}
+
 std::string withErratum(const std::string& kitText, const std::string& step, const std::string& erratum) {
     Json kit = Json::parse(kitText);
     for (Json& row : kit["steps"]) {

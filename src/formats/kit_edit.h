@@ -6,6 +6,7 @@
 
 #include "formats/placement.h"
 #include "kit/kit.h"
+#include "station/rebuild.h"
 
 namespace ombrek {
 
@@ -15,6 +16,20 @@ nlohmann::ordered_json stepsJson(const std::vector<Step>& steps);
 /// A kit's text with the places of a placement file; the board as large as they need, where the kit has
 /// none. Fields that are not concerned stay as they were.
 std::string withPlaces(const std::string& kitText, const Placement& placement);
+
+/// A kit's text with its filters as they are for another band (station/rebuild.h): values, cores, turns,
+/// bands.
+std::string withBand(const std::string& kitText, const Rebuilt& rebuilt);
+
+/// A kit's text with checks, a coil, an adjustment or steps that its builder entered; one of the same id or
+/// designator is replaced. What comes out is to be read by readKit before it is kept: it names what does not
+/// fit.
+std::string withChecks(const std::string& kitText, const std::vector<Check>& checks);
+std::string withCoil(const std::string& kitText, const Coil& coil);
+std::string withAdjustment(const std::string& kitText, const Adjustment& adjustment);
+std::string withRatings(const std::string& kitText, const Ratings& ratings);
+/// All steps of the kit anew; look-aheads to steps that are no more are left out.
+std::string withSteps(const std::string& kitText, const std::vector<Step>& steps);
 
 /// A kit's text with what the manual or the print has wrong at a step; an empty text takes it out.
 std::string withErratum(const std::string& kitText, const std::string& step, const std::string& erratum);

@@ -289,8 +289,10 @@ class Joiner {
         const auto hardware = readHardware(body, inHardware_);
         const bool open = pending_ && (pending_->text.ends_with(',') || pending_->text.ends_with('-'));
         const bool small = body[0] >= 'a' && body[0] <= 'z' && body.find(' ') != std::string_view::npos;
-        const bool goesOn =
-            pending_ && !blank_ && (indented || open || onlyRefs || body[0] == '(' || (small && !hardware));
+        // A row that ends in a count or a value is complete.
+        const bool words = pending_ && !hasDigit(pending_->text.substr(pending_->text.find_last_of(' ') + 1));
+        const bool goesOn = pending_ && !blank_ &&
+                            (indented || open || onlyRefs || body[0] == '(' || (small && words && !hardware));
         if (goesOn && !(hardware && !indented && !onlyRefs && !open)) {
             pending_->text += "  " + std::string(body);
             return;

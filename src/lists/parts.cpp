@@ -57,6 +57,22 @@ int PartsList::doubtful() const {
     return int(std::count_if(lines.begin(), lines.end(), [](const ListLine& l) { return !l.sure(); }));
 }
 
+std::vector<ListCoil> coilsOf(const PartsList& list) {
+    std::vector<ListCoil> out;
+    for (const ListLine& line : list.lines) {
+        if (line.kind != PartKind::coil || !line.fitted) continue;
+        const std::string words =
+            line.value + (line.description == line.value ? "" : "  " + line.description);
+        auto coil = readCoilWords(words);
+        if (!coil) continue;
+        for (const std::string& ref : line.refs) {
+            coil->ref = ref;
+            out.push_back(*coil);
+        }
+    }
+    return out;
+}
+
 void checkTwice(PartsList& list) {
     std::map<std::string, std::size_t> first;
     for (ListLine& line : list.lines) {
@@ -119,17 +135,7 @@ void PartsTaker::refuse(std::size_t line, std::string text, std::string reason) 
 PartsList PartsTaker::finish() {
     settleTables(list_);
     checkTwice(list_);
-    for (const ListLine& line : list_.lines) {
-        if (line.kind != PartKind::coil) continue;
-        const std::string words =
-            line.value + (line.description == line.value ? "" : "  " + line.description);
-        auto coil = readCoilWords(words);
-        if (!coil) continue;
-        for (const std::string& ref : line.refs) {
-            coil->ref = ref;
-            list_.coils.push_back(*coil);
-        }
-    }
+    list_.coils = coilsOf(list_);
     return std::move(list_);
 }
 

@@ -19,6 +19,9 @@ struct PartsList {
     int doubtful() const;               ///< lines with a doubt
 };
 
+/// The coils among a list's lines, one a designator.
+std::vector<ListCoil> coilsOf(const PartsList& list);
+
 /// Doubts that need the whole list: a designator on two lines.
 void checkTwice(PartsList& list);
 

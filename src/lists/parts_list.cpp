@@ -16,6 +16,8 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
+constexpr const char* kWireAssumed = "26AWG";
+
 /// What a kit file takes as a value to measure.
 bool measurable(const ListLine& line) {
     switch (line.kind) {
@@ -90,14 +92,17 @@ Json hardwareJson(const Hardware& hardware, int number) {
 std::optional<Json> coilJson(const ListCoil& coil, const std::vector<MagneticCore>& cores) {
     const auto core =
         std::find_if(cores.begin(), cores.end(), [&](const auto& c) { return c.designation == coil.core; });
-    if (core == cores.end() || coil.windings.empty() || !parseWire(coil.wire)) return std::nullopt;
+    if (core == cores.end() || coil.windings.empty()) return std::nullopt;
+    const bool wireSaid = parseWire(coil.wire).has_value();
     const double turns = coil.windings.front().turns;
     Json out{
         {"ref", coil.ref},
         {"core", coil.core},
-        {"wire", coil.wire},
+        {"wire", wireSaid ? coil.wire : kWireAssumed},
         {"target", core->al * turns * turns},
-        {"note", "From the list; the target is reckoned from the core's AL. Confirm it before winding."}};
+        {"note",
+         std::string("From the list; the target is reckoned from the core's AL. Confirm it before winding.") +
+             (wireSaid ? "" : " The list does not say which wire: 26AWG is assumed.")}};
     for (const ListCoil::Winding& winding : coil.windings) {
         Json row{{"name", winding.name}, {"turns", winding.turns}};
         for (const int at : winding.taps) {

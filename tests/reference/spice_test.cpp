@@ -8,8 +8,10 @@
 
 #include "core/circuit/ladder.h"
 #include "core/coil/tank.h"
+#include "formats/files.h"
 #include "formats/kit_json.h"
 #include "formats/tables.h"
+#include "station/rebuild.h"
 
 using namespace ombrek;
 
@@ -163,4 +165,25 @@ TEST_CASE("Butterworth is 3 dB down at its edge", "[reference]") {
     }
     CHECK_THROWS_AS(insertionLoss({}, 0, 50), std::domain_error);
     CHECK(insertionLoss({}, 1e6, 50) == Approx(0).margin(1e-12));
+}
+
+TEST_CASE("a low-pass rebuilt for another band agrees with the simulator within 0.1 dB", "[reference]") {
+    const auto tables = readTables(dataFolder());
+    REQUIRE(tables);
+    const auto file = readKitFile(dataFolder() / "demo/lantern-15.kit.json", tables->cores);
+    REQUIRE(file);
+    for (const Band band : {Band{3.5e6, 3.8e6}, Band{7.0e6, 7.2e6}, Band{10.1e6, 10.15e6}}) {
+        const auto rebuilt = rebuild(file->kit, band, tables->cores);
+        REQUIRE(rebuilt);
+        const std::vector<double> frequencies{band.low, band.high, 2 * band.low, 3 * band.low};
+        const auto simulated = simulate(netlistOf(rebuilt->after, rebuilt->ohms), frequencies);
+        for (std::size_t i = 0; i < frequencies.size(); ++i) {
+            const auto point =
+                std::find_if(rebuilt->response.begin(), rebuilt->response.end(),
+                             [&](const auto& p) { return std::fabs(p.frequency - frequencies[i]) < 1; });
+            REQUIRE(point != rebuilt->response.end());
+            CAPTURE(frequencies[i]);
+            CHECK(point->after == Approx(-20 * std::log10(simulated[i])).margin(0.1));
+        }
+    }
 }

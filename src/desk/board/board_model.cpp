@@ -110,7 +110,8 @@ BoardView boardView(const Judged& judged, const std::string& chosen) {
     placePieces(kit, build, v);
     if (v.step == nullptr) {
         v.now = kit.steps.empty() ? "This kit has no steps." : "The board is done: on to First light.";
-        v.why = "F4 goes there.";
+        v.why = kit.steps.empty() ? "Ctrl+V pastes the manual's numbered instructions, Ins writes one."
+                                  : "F4 goes there.";
         return v;
     }
     v.needs = holdEvidence(*v.step, judged);

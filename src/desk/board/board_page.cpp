@@ -39,6 +39,7 @@ BoardPage::BoardPage(Session& session)
 }
 
 void BoardPage::addKeys() {
+    takesPaper("steps");
     setEnter("done", "done", [this] { done(); });
     addKey("other-side", "M", "M", "other side", [this] {
         mirrored_ = !mirrored_;

@@ -36,7 +36,9 @@ void say(FirstLightView& v) {
         return;
     }
     v.now = check.title + ": " + limitsText(check.limits, check.unit) + ".";
-    v.why = verb(check.unit) + (check.at.empty() ? "the point named" : check.at) + ".";
+    v.why = verb(check.unit) + (check.at.empty() ? "the point named" : check.at) +
+            (check.to.empty() ? "" : " against " + check.to) + ".";
+    if (!check.rule.empty()) v.why += " Limits by rule, " + check.rule + ".";
     if (v.verdict.state == VerdictState::fail)
         v.why = "It is wrong. Look first at: " +
                 (check.suspects.empty() ? "the joints around it" : check.suspects) + ". Then read it again.";
@@ -52,9 +54,10 @@ FirstLightView firstLightView(const Judged& judged, const std::string& chosen) {
     if (v.check == nullptr) {
         v.now = kit.checks.empty() ? "This kit's list names no electrical checks."
                                    : "First light: every check is made, and every one passes.";
-        v.why = kit.checks.empty() ? "Prove the supply, each rail and the current yourself; Ombrek cannot "
-                                     "tell that they are right."
-                                   : "F5 goes to Tune.";
+        v.why = kit.checks.empty()
+                    ? "Ctrl+V pastes the manual's table of voltages, Ins writes one: IC3 pin 8  "
+                      "5.0 V. Without it Ombrek cannot tell that they are right."
+                    : "F5 goes to Tune.";
         if (kit.checks.empty()) return v;
         v.check = &kit.checks.back();
     } else {

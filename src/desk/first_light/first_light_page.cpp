@@ -27,6 +27,7 @@ FirstLightPage::FirstLightPage(Session& session)
                        "does not pass stops "
                        "the work: switch off and look."));
     side()->addWidget(before_, 2);
+    takesPaper("checks");
     setEnter("take-it", "take it", [this] { take(); });
     addKey("read-the-last-again", "R", "R", "read the last again", [this] { again(); });
     addKey("choose-a-check", "Down", "Up Down", "choose a check", [this] { choose(1); });

@@ -19,6 +19,7 @@ std::string textOf(const ListLine& line) {
     if (line.volts > 0) out += ", " + formatQuantity(line.volts, Unit::volt, 3);
     if (line.watts > 0) out += ", " + formatQuantity(line.watts, Unit::watt, 3);
     if (!line.mark.empty()) out += ", marked " + line.mark;
+    if (!line.fitted) out += "  (not fitted)";
     return out;
 }
 
@@ -39,13 +40,17 @@ void ListModel::take(ListSource source, const std::vector<ListDraft::Edit>& edit
     std::map<std::size_t, std::int64_t> seen;  // rows of one line, in the order of reading
     const auto keyOf = [&](std::size_t line) { return std::int64_t(line) * 1000 + seen[line]++; };
     for (ListLine& line : source_.list.lines)
-        items_.push_back({keyOf(line.line), line.line, line.text, "", line, false, {}});
+        items_.push_back({keyOf(line.line), line.line, line.text, "", line, false, {}, {}});
     for (const RefusedLine& line : source_.list.refused)
-        items_.push_back({keyOf(line.line), line.line, line.text, line.reason, std::nullopt, false, {}});
+        items_.push_back({keyOf(line.line), line.line, line.text, line.reason, std::nullopt, false, {}, {}});
+    for (const Hardware& line : source_.list.hardware)
+        items_.push_back({keyOf(line.line), line.line, line.text, "", std::nullopt, false, {}, line});
     for (const ListDraft::Edit& edit : edits) apply(edit);
     settle();
     // Refused rows first, then doubtful ones; after this a row keeps its place.
-    const auto rank = [](const Item& item) { return !item.said ? 0 : item.said->sure() ? 2 : 1; };
+    const auto rank = [](const Item& item) {
+        return item.hardware ? 3 : !item.said ? 0 : item.said->sure() ? 2 : 1;
+    };
     std::stable_sort(items_.begin(), items_.end(),
                      [&](const Item& a, const Item& b) { return rank(a) < rank(b); });
     showRows();
@@ -70,6 +75,7 @@ bool ListModel::apply(const ListDraft::Edit& edit) {
         line->line = item->line;
         line->text = item->source;
         item->said = std::move(*line);
+        item->hardware.reset();
         item->confirmed = false;
     }
     return true;
@@ -84,14 +90,18 @@ void ListModel::settle() {
     PartsList& list = source_.list;
     list.lines.clear();
     list.refused.clear();
+    list.hardware.clear();
     for (const Item* item : order) {
-        if (item->said) {
+        if (item->hardware) {
+            list.hardware.push_back(*item->hardware);
+        } else if (item->said) {
             list.lines.push_back(*item->said);
         } else {
             list.refused.push_back({item->line, item->source, item->reason});
         }
     }
     checkTwice(list);
+    list.coils = coilsOf(list);
     std::size_t at = 0;
     for (Item* item : order) {
         if (!item->said) continue;
@@ -110,6 +120,12 @@ void ListModel::showRows() {
     rows_.clear();
     for (const Item& item : items_) {
         Row row{item.key, item.line, item.source, "not taken", VerdictState::fail, item.source, item.reason};
+        if (item.hardware) {
+            const Hardware& h = *item.hardware;
+            row.text = personNumber(h.count) + " " + (h.unit == "pcs" ? "\u00d7" : h.unit) + " " + h.what;
+            row.right = "hardware";
+            row.state = VerdictState::pass;
+        }
         if (item.said) {
             const std::size_t count = item.said->refs.size();
             row.text = textOf(*item.said);

@@ -57,6 +57,7 @@ class ListModel {
         std::optional<ListLine> said;  ///< nothing: refused
         bool confirmed = false;        ///< the doubts there were then are none
         std::vector<std::string> accepted;
+        std::optional<Hardware> hardware;  ///< a row without a designator
     };
     Item* find(std::int64_t key);
     bool apply(const ListDraft::Edit& edit);

@@ -15,6 +15,15 @@ namespace {
 
 constexpr std::size_t kMostKept = 2000000;  ///< of a list that is kept in the book [bytes]
 constexpr std::int64_t kShapeEdit = -1;     ///< the edit that says what the columns hold
+constexpr std::int64_t kVariantEdit = -2;   ///< the edit that says which variant is built
+
+std::string variantOf(const ListDraft& draft) {
+    std::string out;
+    for (const ListDraft::Edit& edit : draft.edits) {
+        if (edit.how == "variant") out = edit.text;
+    }
+    return out;
+}
 
 }  // namespace
 
@@ -70,6 +79,7 @@ void ListPage::addKeys() {
         if (working()) return work().stop();
         emit left();
     });
+    addKey("variant", "V", "V", "which variant is built", [this] { nextVariant(); });
     addRare("the-row-before", "Up", "the row before", [this] { choose(-1); });
     addRare("the-next-column", "Right", "the next column", [this] { chooseColumn(1); });
     addRare("the-column-before", "Left", "the column before", [this] { chooseColumn(-1); });
@@ -131,8 +141,9 @@ void ListPage::read(const ListDraft& draft, std::function<void(ListSource)> then
         if (edit.how == "shape") known = readShape(edit.text);
     }
     const bool begun = work().start<Result<ListSource>>(
-        [bytes, known](const LongWork::Progress& progress) {
-            return readPartsList(bytes, progress, [known](const std::string&) { return known; });
+        [bytes, known, variant = variantOf(draft)](const LongWork::Progress& progress) {
+            return readPartsList(
+                bytes, progress, [known](const std::string&) { return known; }, variant);
         },
         [this, then = std::move(then)](Result<ListSource> source) {
             if (!source) return session_.say(qs(source.error().text()), VerdictState::fail);
@@ -149,7 +160,7 @@ void ListPage::followBook() {
         if (inBook_) model_ = {}, draft_ = {}, inBook_ = false;
         return;
     }
-    if (held->source != draft_.source || model_.empty()) {
+    if (held->source != draft_.source || model_.empty() || variantOf(*held) != variantOf(draft_)) {
         read(*held, [this, draft = *held](ListSource source) {
             base_ = std::move(source);
             draft_ = draft;
@@ -201,13 +212,32 @@ void ListPage::turnColumn() {
     if (!base_.table || column_ >= base_.shape.columns.size()) return;
     Column& held = base_.shape.columns[column_];
     held = static_cast<Column>((static_cast<int>(held) + 1) % kColumns);
-    base_.list = readListTable(base_.cells, base_.shape);
+    base_.list = readListTable(base_.cells, base_.shape, {}, variantOf(draft_));
     const std::int64_t key = row_ < model_.rows().size() ? model_.rows()[row_].key : 0;
     model_.take(base_, draft_.edits);
     row_ = model_.rowOf(key, row_);
     const ListShape& shape = base_.shape;
     if (!shape.key.empty()) session_.kept(session_.book().rememberShape(shape.key, shapeText(shape)));
     keep({kShapeEdit, "shape", shapeText(shape)});
+}
+
+/// The next of the list's variants, and none after the last: every value is read anew for it.
+void ListPage::nextVariant() {
+    const auto& names = base_.list.variants;
+    if (model_.empty() || names.empty())
+        return session_.say(QStringLiteral("This list comes in one variant only."));
+    const auto hit = std::find(names.begin(), names.end(), variantOf(draft_));
+    const std::string next = hit == names.end() ? names.front() : hit + 1 == names.end() ? "" : *(hit + 1);
+    ListDraft draft = draft_;
+    std::erase_if(draft.edits, [](const ListDraft::Edit& e) { return e.line == kVariantEdit; });
+    draft.edits.push_back({kVariantEdit, "variant", next});
+    read(draft, [this, next](ListSource source) {
+        base_ = std::move(source);
+        const std::int64_t key = row_ < model_.rows().size() ? model_.rows()[row_].key : 0;
+        model_.take(base_, draft_.edits);
+        row_ = model_.rowOf(key, row_);
+        keep({kVariantEdit, "variant", next});
+    });
 }
 
 void ListPage::correct() {
@@ -257,11 +287,22 @@ void ListPage::refresh() {
             QStringLiteral("Ctrl+V pastes what you copied in the manual; O opens a table (CSV) or a text."));
     } else {
         const int doubts = model_.doubtful() + model_.refused();
-        setNow(doubts > 0 ? QStringLiteral("Look at %1 doubtful rows; they stand first.").arg(doubts)
-                          : QStringLiteral("Every row is understood: A begins the kit."),
-               QStringLiteral("%1 parts on %2 rows. What you say is kept; the kit begins with A.")
-                   .arg(model_.parts())
-                   .arg(model_.rows().size()));
+        const auto& variants = model_.source().list.variants;
+        const std::string variant = variantOf(draft_);
+        QStringList names;
+        for (const std::string& name : variants) names << qs(name);
+        const bool open = !variants.empty() && variant.empty();
+        setNow(
+            open ? QStringLiteral("Which do you build: %1? V chooses.").arg(names.join(QStringLiteral(", ")))
+            : doubts > 0 ? QStringLiteral("Look at %1 doubtful rows; they stand first.").arg(doubts)
+                         : QStringLiteral("Every row is understood: A begins the kit."),
+            (variant.empty() ? QString() : QStringLiteral("For %1. ").arg(qs(variant))) +
+                QStringLiteral("%1 parts on %2 rows. What you say is kept; the kit begins with A.")
+                    .arg(model_.parts())
+                    .arg(model_.rows().size()) +
+                (model_.source().list.notes.empty()
+                     ? QString()
+                     : QStringLiteral(" ") + qs(model_.source().list.notes.front())));
     }
     rows_->setTitle(QStringLiteral("What was made of it"));
     const std::size_t chosen = row_;

@@ -33,6 +33,7 @@ class ListPage : public Page {
     void choose(int by);
     void chooseColumn(int by);
     void turnColumn();
+    void nextVariant();
     void correct();
     void accept();
     void build(const QString& name);

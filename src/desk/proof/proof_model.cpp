@@ -69,7 +69,8 @@ ProofView proofView(const Judged& judged, const std::optional<Subject>& chosen, 
         const bool silent = kit.ratings.mayTransmit();
         v.now = silent ? "This kit does not say what it transmits."
                        : "This kit does not transmit: nothing to prove.";
-        v.why = silent ? "Without a rated power and frequency Ombrek cannot tell whether it is right."
+        v.why = silent ? "Ins writes what the first page promises: 5 W at 13.8 V, 7.03 MHz. Without it "
+                         "Ombrek cannot tell whether the power is right."
                        : "F7 goes to Sign-off.";
         return v;
     }

@@ -34,9 +34,9 @@ ProofPage::ProofPage(Session& session)
     teach_->setText(QStringLiteral(
         "It turns any way of measuring into watts with their uncertainty, compares them at the supply the "
         "kit is rated at, counts the frequency against the dial, and holds each harmonic against the limit "
-        "you choose.\n\nRated figures stand on the first page of most manuals; in a kit file they are "
-        "\"ratings\", and \"transmits\": false says that there is nothing to prove (docs/formats/kit.md). "
-        "Follow your local rules."));
+        "you choose.\n\nRated figures stand on the first page of most manuals. Ins writes them: \"5 W at "
+        "13.8 V, 7.03 MHz\", or "
+        "\"does not transmit\". Follow your local rules."));
     big()->addWidget(teach_, 0);
     big()->addStretch(0);
     side()->addWidget(power_, 3);
@@ -49,6 +49,7 @@ ProofPage::ProofPage(Session& session)
 }
 
 void ProofPage::addKeys() {
+    takesPaper("promises");
     setEnter("take-it", "take it", [this] { take(); });
     addKey("way-of-measuring", "M", "M", "way of measuring", [this] { nextMethod(); });
     addKey("attenuation-drop", "S", "S", "attenuation, drop", [this] { askSetting(); });

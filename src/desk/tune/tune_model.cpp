@@ -61,7 +61,9 @@ TuneView tuneView(const Judged& judged, const std::string& chosen, std::optional
     v.adjustment = inHand(judged, chosen, v.next);
     if (v.adjustment == nullptr) {
         v.now = QStringLiteral("This kit names nothing to adjust.");
-        v.why = QStringLiteral("F6 goes to Proof.");
+        v.why = QStringLiteral(
+            "Ins writes an adjustment from the paper, Ctrl+V pastes them: C10: peak the audio at the phones. "
+            "If there are none, F6 goes to Proof.");
         return v;
     }
     const Adjustment& a = *v.adjustment;

@@ -66,6 +66,7 @@ TunePage::TunePage(Session& session)
 }
 
 void TunePage::addKeys() {
+    takesPaper("adjustments");
     setEnter("read-it-here-or-go", "read it here, or go on", [this] { go(); });
     addKey("read-again", "R", "R", "read again", [this] {
         const TuneView v = view();

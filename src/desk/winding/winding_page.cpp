@@ -32,6 +32,7 @@ WindingPage::WindingPage(Session& session)
 }
 
 void WindingPage::addKeys() {
+    takesPaper("coils");
     addKey("a-pass", "Space", "Space", "a pass", [this] { count(1); });
     addKey("take-one-back", "Backspace", "Backspace", "take one back", [this] { count(-1); });
     setEnter("do-it-and-on", "do it, and on", [this] { go(); });
@@ -250,7 +251,9 @@ void WindingPage::refresh() {
     coil_->show(v, session_.build(), leftHanded());
     wantNothing();
     if (v.coil == nullptr) {
-        setNow(QStringLiteral("This kit has no coils to wind."), QStringLiteral("F3 goes to the Board."));
+        setNow(QStringLiteral("This kit names no coils to wind."),
+               QStringLiteral("Ins writes them from the paper, Ctrl+V pastes them: L1  T50-2, 28 turns #28. "
+                              "If there are none, F3 goes to the Board."));
         facts_->hide();
         cutList_->hide();
         return;

@@ -1,0 +1,421 @@
+#include "lists/instructions.h"
+
+#include <algorithm>
+#include <array>
+#include <optional>
+#include <set>
+
+#include "formats/encoding.h"
+#include "lists/amount.h"
+#include "lists/designators.h"
+#include "lists/kind_evidence.h"
+#include "lists/token.h"
+
+namespace ombrek {
+namespace {
+
+constexpr std::size_t kLongestTitle = 90;
+
+bool digit(char c) { return c >= '0' && c <= '9'; }
+bool inner(char c) {
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || static_cast<unsigned char>(c) >= 0x80;
+}
+
+std::size_t findWord(std::string_view low, std::string_view phrase, std::size_t from = 0) {
+    for (auto at = low.find(phrase, from); at != std::string_view::npos; at = low.find(phrase, at + 1)) {
+        const std::size_t end = at + phrase.size();
+        if ((at == 0 || !inner(low[at - 1])) && (end >= low.size() || !inner(low[end]))) return at;
+    }
+    return std::string_view::npos;
+}
+template <typename List>
+bool says(std::string_view low, const List& phrases) {
+    return std::any_of(std::begin(phrases), std::end(phrases), [&](std::string_view phrase) {
+        return findWord(low, phrase) != std::string_view::npos;
+    });
+}
+
+constexpr std::string_view kFit[] = {
+    "fit",           "fits",      "install",  "solder",        "insert",     "mount",     "place",
+    "attach",        "add",       "put",      "plug",          "assemble",   "stuff",     "bend",
+    "wind",          "populate",  "position", "einl\u00f6ten", "l\u00f6ten", "l\u00f6te", "best\u00fccken",
+    "best\u00fccke", "einsetzen", "setze",    "montieren",     "montiere",   "wickle",    "wickeln",
+    "monter",        "montez",    "souder",   "soudez",        "placer",     "placez",    "ins\u00e9rer",
+    "ins\u00e9rez",  "bobinez",   "monte",    "montar",        "soldar",     "suelde",    "coloque",
+    "colocar",       "inserte",   "insertar"};
+constexpr std::string_view kForbid[] = {
+    "do not",          "don't",     "not yet",         "must not",      "never",
+    "without fitting", "leave out", "nicht",           "noch nicht",    "niemals",
+    "keinesfalls",     "ne pas",    "n'installez pas", "ne montez pas", "ne soudez pas",
+    "pas encore",      "jamais",    "todav\u00eda no", "a\u00fan no",   "nunca",
+    "no coloque",      "no suelde", "no monte",        "except",        "but not"};
+constexpr std::string_view kTest[] = {
+    "test",       "check",         "measure",       "verify",   "make sure",    "confirm",
+    "before you", "before going",  "before",        "until",    "inspect",      "stop",
+    "pr\u00fcfe", "pr\u00fcfen",   "messen",        "miss",     "kontrolliere", "kontrollieren",
+    "bevor",      "v\u00e9rifier", "v\u00e9rifiez", "mesurez",  "mesurer",      "avant",
+    "compruebe",  "mida",          "verifique",     "antes de", "only after",   "only when",
+    "erst wenn",  "erst nach"};
+constexpr std::string_view kKeep[] = {
+    "keep",     "save",        "set aside",      "lay aside",     "put aside",   "later",     "retain",
+    "aufheben", "aufbewahren", "beiseite",       "sp\u00e4ter",   "gardez",      "conservez", "plus tard",
+    "guarde",   "conserve",    "m\u00e1s tarde", "you will need", "needed later"};
+/// Words before a designator that only say where.
+constexpr std::string_view kNear[] = {
+    "near",  "next to",      "beside", "between", "under", "behind",   "neben",   "zwischen", "bei",
+    "unter", "pr\u00e8s de", "entre",  "junto a", "to",    "from",     "at",      "across",   "above",
+    "below", "of",           "for",    "like",    "as",    "opposite", "towards", "around"};
+
+struct Tool {
+    std::string_view word, name;
+};
+constexpr Tool kTools[] = {{"soldering iron", "soldering iron"},
+                           {"l\u00f6tkolben", "soldering iron"},
+                           {"fer \u00e0 souder", "soldering iron"},
+                           {"soldador", "soldering iron"},
+                           {"iron", "soldering iron"},
+                           {"solder wick", "solder wick"},
+                           {"desoldering braid", "solder wick"},
+                           {"entl\u00f6tlitze", "solder wick"},
+                           {"flux remover", "flux remover"},
+                           {"long-nose pliers", "fine pliers"},
+                           {"long nose pliers", "fine pliers"},
+                           {"round-nose pliers", "round-nose pliers"},
+                           {"pliers", "pliers"},
+                           {"zange", "pliers"},
+                           {"pince", "pliers"},
+                           {"alicates", "pliers"},
+                           {"side cutters", "flush cutters"},
+                           {"flush cutters", "flush cutters"},
+                           {"wire cutters", "flush cutters"},
+                           {"seitenschneider", "flush cutters"},
+                           {"cutters", "flush cutters"},
+                           {"tweezers", "tweezers"},
+                           {"pinzette", "tweezers"},
+                           {"screwdriver", "screwdriver"},
+                           {"schraubendreher", "screwdriver"},
+                           {"tournevis", "screwdriver"},
+                           {"destornillador", "screwdriver"},
+                           {"nut driver", "nut driver"},
+                           {"nut-driver", "nut driver"},
+                           {"wrench", "wrench"},
+                           {"spanner", "wrench"},
+                           {"drill press", "drill press"},
+                           {"drill", "drill"},
+                           {"bohrer", "drill"},
+                           {"perceuse", "drill"},
+                           {"taladro", "drill"},
+                           {"file", "file"},
+                           {"knife", "knife"},
+                           {"messer", "knife"},
+                           {"sandpaper", "sandpaper"},
+                           {"emery", "emery paper"},
+                           {"heat gun", "heat gun"},
+                           {"hot glue", "hot glue"},
+                           {"glue", "glue"},
+                           {"epoxy", "epoxy"},
+                           {"tape", "tape"},
+                           {"magnifier", "magnifier"},
+                           {"loupe", "loupe"},
+                           {"lupe", "loupe"},
+                           {"multimeter", "multimeter"},
+                           {"ohmmeter", "multimeter"},
+                           {"voltmeter", "multimeter"},
+                           {"dvm", "multimeter"},
+                           {"dmm", "multimeter"},
+                           {"multim\u00e8tre", "multimeter"},
+                           {"mult\u00edmetro", "multimeter"},
+                           {"l/c meter", "L/C meter"},
+                           {"lc meter", "L/C meter"},
+                           {"lcr meter", "LCR meter"},
+                           {"oscilloscope", "oscilloscope"},
+                           {"oszilloskop", "oscilloscope"},
+                           {"scope", "oscilloscope"},
+                           {"frequency counter", "frequency counter"},
+                           {"counter", "frequency counter"},
+                           {"signal generator", "signal generator"},
+                           {"dummy load", "dummy load"},
+                           {"wattmeter", "wattmeter"},
+                           {"power meter", "power meter"},
+                           {"power supply", "power supply"},
+                           {"bench supply", "power supply"},
+                           {"netzteil", "power supply"},
+                           {"wrist strap", "wrist strap"},
+                           {"calliper", "calliper"},
+                           {"caliper", "calliper"},
+                           {"toothpick", "toothpick"},
+                           {"heatsink compound", "heatsink compound"},
+                           {"thermal paste", "heatsink compound"}};
+
+/// What a line begins with when it begins an instruction: "12.", "3.4", "Step 5:", "[ ]", "-".
+struct Lead {
+    std::string number;
+    std::size_t size = 0;
+};
+std::optional<Lead> leadOf(std::string_view line) {
+    std::size_t i = 0;
+    Lead out;
+    for (const std::string_view box :
+         {"[ ]", "[x]", "[]", "( )", "\u25a1", "\u2610", "\u25a2", "\u2022", "* ", "- ", "___ ", "__ "}) {
+        if (line.starts_with(box)) {
+            i = box.size();
+            out.size = i;
+            break;
+        }
+    }
+    while (i < line.size() && line[i] == ' ') ++i;
+    const std::string low = lowerText(line.substr(i, 12));
+    std::size_t word = 0;
+    for (const std::string_view name : {"step ", "schritt ", "\u00e9tape ", "paso ", "nr. ", "no. "}) {
+        if (low.starts_with(name)) word = name.size();
+    }
+    std::size_t at = i + word, end = at;
+    while (end < line.size() &&
+           (digit(line[end]) || (line[end] == '.' && end + 1 < line.size() && digit(line[end + 1]))))
+        ++end;
+    const bool mark =
+        end < line.size() && (line[end] == '.' || line[end] == ')' || line[end] == ':' || line[end] == '-');
+    // "7-" and "3.3 V …" are no numbers of steps.
+    const bool spaced = mark && (end + 1 == line.size() || line[end + 1] == ' ');
+    if (end > at && end - at <= 6 && (spaced || word > 0)) {
+        out.number = std::string(line.substr(at, end - at));
+        out.size = end + (mark ? 1 : 0);
+    }
+    if (out.size == 0) return std::nullopt;
+    return out;
+}
+
+/// The sentences of a text; a point inside a number or an abbreviation ends none.
+std::vector<std::string> sentencesOf(const std::string& text) {
+    std::vector<std::string> out;
+    std::string sentence;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        sentence += text[i];
+        const bool mark = text[i] == '.' || text[i] == '!' || text[i] == '?' || text[i] == ';';
+        const bool last = i + 1 >= text.size();
+        const bool next =
+            !last && text[i + 1] == ' ' && i + 2 < text.size() && !(text[i + 2] >= 'a' && text[i + 2] <= 'z');
+        if (mark && (last || next || text[i] == ';' || text[i] == '!')) {
+            if (!trimmed(sentence).empty()) out.emplace_back(trimmed(sentence));
+            sentence.clear();
+        }
+    }
+    if (!trimmed(sentence).empty()) out.emplace_back(trimmed(sentence));
+    return out;
+}
+
+std::string shortened(const std::string& text) {
+    if (text.size() <= kLongestTitle) return text;
+    std::size_t end = text.find_last_of(' ', kLongestTitle);
+    if (end == std::string::npos || end < kLongestTitle / 2) end = kLongestTitle;
+    while (end > 0 && (static_cast<unsigned char>(text[end]) & 0xC0) == 0x80) --end;
+    return text.substr(0, end) + " \u2026";
+}
+
+bool nearWordBefore(const std::string& low, std::size_t begin) {
+    const std::string before(trimmed(std::string_view(low).substr(0, begin)));
+    return std::any_of(std::begin(kNear), std::end(kNear), [&](std::string_view word) {
+        return before.size() >= word.size() && before.ends_with(word) &&
+               (before.size() == word.size() || !inner(before[before.size() - word.size() - 1]));
+    });
+}
+
+/// A part of a sentence with a verb of its own: "C1 und C2 bestücken, IC1 noch nicht einsetzen".
+struct Clause {
+    std::size_t begin = 0, end = 0;
+    bool fits = false, forbids = false;
+    std::size_t verb = std::string::npos;
+};
+
+/// The clauses of a sentence: parted at commas, colons and "but", not inside a run of designators. A clause
+/// without a verb goes with the one before, or, at the beginning, with the one behind.
+std::vector<Clause> clausesOf(const std::string& low, const std::vector<DesignatorRun>& runs) {
+    static constexpr std::string_view buts[] = {" but ", " aber ", " mais ", " pero ", " except "};
+    std::vector<std::size_t> cuts{0};
+    for (std::size_t i = 0; i < low.size(); ++i) {
+        const bool inside = std::any_of(
+            runs.begin(), runs.end(), [&](const DesignatorRun& run) { return i > run.begin && i < run.end; });
+        const bool but = std::any_of(std::begin(buts), std::end(buts), [&](std::string_view word) {
+            return std::string_view(low).substr(i).starts_with(word);
+        });
+        if (!inside && (low[i] == ',' || low[i] == ':' || low[i] == '(' || low[i] == ')' || but))
+            cuts.push_back(i);
+    }
+    cuts.push_back(low.size());
+    std::vector<Clause> out;
+    for (std::size_t k = 0; k + 1 < cuts.size(); ++k) {
+        Clause clause{cuts[k], cuts[k + 1]};
+        const std::string_view text = std::string_view(low).substr(clause.begin, clause.end - clause.begin);
+        clause.fits = says(text, kFit);
+        clause.forbids = says(text, kForbid);
+        for (const std::string_view phrase : kFit) {
+            const std::size_t at = findWord(text, phrase);
+            if (at != std::string::npos) clause.verb = std::min(clause.verb, clause.begin + at);
+        }
+        out.push_back(clause);
+    }
+    for (std::size_t k = 1; k < out.size(); ++k) {
+        if (out[k].fits || out[k].forbids) continue;
+        out[k].fits = out[k - 1].fits;
+        out[k].forbids = out[k - 1].forbids;
+        out[k].verb = out[k - 1].verb;
+    }
+    if (out.size() > 1 && !out[0].fits && !out[0].forbids && out[1].fits && !out[1].forbids) {
+        out[0].fits = true;
+        out[0].verb = out[1].verb;
+    }
+    return out;
+}
+
+void readSentence(const std::string& sentence, PastedStep& step) {
+    const std::string low = lowerText(sentence);
+    const bool forbids = says(low, kForbid), tests = says(low, kTest);
+    if (forbids || tests) step.holds.push_back(sentence);
+    if (says(low, kKeep)) step.keeps.push_back(sentence);
+    // "Before fitting U1, check …" fits nothing.
+    const bool beforeFirst = low.starts_with("before") || low.starts_with("bevor") ||
+                             low.starts_with("avant") || low.starts_with("antes");
+    const auto runs = designatorRuns(sentence);
+    const auto clauses = clausesOf(low, runs);
+    // In these tongues the verb stands behind its parts.
+    static constexpr std::string_view behind[] = {"l\u00f6ten", "einl\u00f6ten", "best\u00fccken",
+                                                  "einsetzen",  "montieren",     "wickeln"};
+    for (const DesignatorRun& run : runs) {
+        const auto clause = std::find_if(clauses.begin(), clauses.end(), [&](const Clause& c) {
+            return run.begin >= c.begin && run.begin < c.end;
+        });
+        if (clause == clauses.end()) continue;
+        if (clause->forbids) {
+            step.doubts.push_back(run.refs.front() + " is named, and it says not to: it is not fitted here.");
+            continue;
+        }
+        const bool after = run.begin > clause->verb || says(low, behind);
+        if (!clause->fits || !after || beforeFirst || nearWordBefore(low, run.begin)) continue;
+        for (const std::string& ref : run.refs) {
+            if (std::find(step.fits.begin(), step.fits.end(), ref) == step.fits.end())
+                step.fits.push_back(ref);
+        }
+        if (!run.doubt.empty()) step.doubts.push_back(run.doubt);
+    }
+}
+
+void readTools(const std::string& text, PastedStep& step) {
+    std::string low = lowerText(text);
+    for (const Tool& tool : kTools) {
+        for (const std::string& word : {std::string(tool.word), std::string(tool.word) + "s"}) {
+            const std::size_t at = findWord(low, word);
+            if (at == std::string::npos) continue;
+            low.replace(at, word.size(), word.size(), '#');
+            if (std::find(step.tools.begin(), step.tools.end(), tool.name) == step.tools.end())
+                step.tools.emplace_back(tool.name);
+        }
+    }
+}
+
+void finish(PastedStep& step) {
+    std::string text;
+    for (const char c : step.text) {
+        if (!((c == ' ' || c == '\t') && text.ends_with(' '))) text += c == '\t' ? ' ' : c;
+    }
+    step.text = std::string(trimmed(text));
+    const auto sentences = sentencesOf(step.text);
+    if (sentences.empty()) return;
+    std::string title = sentences.front();
+    while (!title.empty() && (title.back() == '.' || title.back() == ';')) title.pop_back();
+    step.title = shortened(title);
+    for (const std::string& sentence : sentences) readSentence(sentence, step);
+    readTools(step.text, step);
+    const std::string low = lowerText(step.text);
+    const bool banned = says(low, kForbid);
+    if (step.fits.empty() && says(low, kFit) && !banned)
+        step.doubts.push_back("It fits something and names no part by its designator.");
+}
+
+/// A short line without a full stop above instructions: a stage of the work.
+bool isHeading(std::string_view body) {
+    const auto words = tokensOf(body);
+    if (words.size() > 8 || body.ends_with('.') || body.ends_with(',')) return false;
+    const std::string low = lowerText(body);
+    return !says(low, kFit) || body.ends_with(':') || low.starts_with("stage") || low.starts_with("section");
+}
+
+}  // namespace
+
+std::vector<PastedStep> readInstructions(const std::string& bytes) {
+    const std::string text = toUtf8(bytes);
+    std::vector<std::pair<std::size_t, std::string>> lines;
+    std::size_t number = 0, led = 0;
+    for (std::size_t from = 0; from < text.size();) {
+        const std::size_t end = std::min(text.find('\n', from), text.size());
+        lines.emplace_back(++number, std::string(trimmed(text.substr(from, end - from))));
+        led += leadOf(lines.back().second).has_value();
+        from = end + 1;
+    }
+    std::vector<PastedStep> out;
+    std::string stage;
+    bool open = false, blank = true;
+    for (const auto& [at, body] : lines) {
+        if (body.empty()) {
+            blank = true;
+            if (led == 0) open = false;
+            continue;
+        }
+        const auto lead = leadOf(body);
+        const bool begins = lead.has_value() || (led == 0 && !open);
+        if (!lead && led > 0 && (blank || !open) && isHeading(body)) {
+            stage = body;
+            while (!stage.empty() && stage.back() == ':') stage.pop_back();
+            open = false;
+            continue;
+        }
+        // A page's head or foot between two lines of one instruction.
+        const std::string low = lowerText(body);
+        if (low.starts_with("page ") || low.starts_with("seite ")) continue;
+        if (begins || out.empty()) {
+            PastedStep step;
+            step.line = at;
+            step.number = lead ? lead->number : "";
+            step.text = body.substr(lead ? lead->size : 0);
+            step.stage = stage;
+            out.push_back(std::move(step));
+        } else {
+            out.back().text += " " + body;
+        }
+        open = true;
+        blank = false;
+    }
+    for (PastedStep& step : out) finish(step);
+    std::erase_if(out, [](const PastedStep& step) { return step.title.empty(); });
+    return out;
+}
+
+std::vector<Step> stepsOf(const std::vector<PastedStep>& pasted, const Kit& kit) {
+    std::set<std::string> ids, fitted;
+    for (const Step& step : kit.steps) ids.insert(step.id);
+    std::vector<Step> out;
+    int count = 0;
+    for (const PastedStep& p : pasted) {
+        Step step;
+        do {
+            step.id = "own-" + std::to_string(++count);
+        } while (!ids.insert(step.id).second);
+        step.title = p.title;
+        for (const std::string& ref : p.fits) {
+            if (kit.part(ref) != nullptr && fitted.insert(ref).second) step.fits.push_back(ref);
+        }
+        if (!out.empty()) step.after = {out.back().id};
+        step.minutes = std::max(3.0, 2.0 * double(step.fits.size()));
+        if (!p.holds.empty()) {
+            step.hold = HoldPoint{};
+            for (const std::string& sentence : p.holds)
+                step.hold->say += (step.hold->say.empty() ? "" : " ") + sentence;
+        }
+        step.note = p.text == p.title ? "" : p.text;
+        step.tools = p.tools;
+        step.stage = p.stage;
+        out.push_back(std::move(step));
+    }
+    return out;
+}
+
+}  // namespace ombrek

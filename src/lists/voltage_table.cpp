@@ -1,0 +1,899 @@
+#include "lists/voltage_table.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <set>
+
+#include "lists/amount.h"
+#include "lists/designators.h"
+#include "lists/kind_evidence.h"
+#include "lists/token.h"
+
+namespace ombrek {
+namespace {
+
+constexpr double kBeep = 50;       ///< a meter's beeper sounds below some tens of ohms [Ω] (common practice)
+constexpr double kOpen = 1e6;      ///< what is called open reads at least this [Ω] (common practice)
+constexpr double kShare = 0.10;    ///< of a bare voltage or resistance
+constexpr double kCurrent = 0.25;  ///< of a bare current
+constexpr double kFrequency = 0.001;  ///< of a bare frequency: what a crystal in a circuit keeps
+constexpr double kLeast = 0.1;        ///< of a bare voltage [V]
+
+bool digit(char c) { return c >= '0' && c <= '9'; }
+bool letter(char c) {
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || static_cast<unsigned char>(c) >= 0x80;
+}
+
+struct Phrase {
+    std::string_view text;  ///< lower case
+    std::string_view means;
+};
+// Longest first.
+constexpr Phrase kConditions[] = {{"power off", "power off"},
+                                  {"without power", "power off"},
+                                  {"no power", "power off"},
+                                  {"unpowered", "power off"},
+                                  {"ohne strom", "power off"},
+                                  {"spannungslos", "power off"},
+                                  {"hors tension", "power off"},
+                                  {"sin alimentaci\u00f3n", "power off"},
+                                  {"ics out", "ICs out"},
+                                  {"ics removed", "ICs out"},
+                                  {"no ics", "ICs out"},
+                                  {"without ics", "ICs out"},
+                                  {"key down", "key down"},
+                                  {"key-down", "key down"},
+                                  {"keydown", "key down"},
+                                  {"keyed", "key down"},
+                                  {"key closed", "key down"},
+                                  {"transmitting", "key down"},
+                                  {"transmit", "key down"},
+                                  {"taste gedr\u00fcckt", "key down"},
+                                  {"senden", "key down"},
+                                  {"\u00e9mission", "key down"},
+                                  {"transmisi\u00f3n", "key down"},
+                                  {"trasmissione", "key down"},
+                                  {"key up", "key up"},
+                                  {"key-up", "key up"},
+                                  {"key open", "key up"},
+                                  {"receiving", "receive"},
+                                  {"receive", "receive"},
+                                  {"empfang", "receive"},
+                                  {"r\u00e9ception", "receive"},
+                                  {"recepci\u00f3n", "receive"},
+                                  {"ricezione", "receive"},
+                                  {"standby", "standby"},
+                                  {"idle", "standby"},
+                                  {"tx", "key down"},
+                                  {"rx", "receive"}};
+constexpr std::string_view kAbout[] = {"approximately", "approx.", "approx",  "around", "about", "circa",
+                                       "etwa",          "environ", "env.",    "aprox.", "ca.",   "ca",
+                                       "\u2248",        "~",       "roughly", "typ.",   "typ"};
+constexpr std::string_view kLess[] = {
+    "less than",   "below",       "under", "up to",    "no more than", "at most", "max.", "max",
+    "kleiner als", "weniger als", "unter", "moins de", "menos de",     "\u2264",  "<=",   "<"};
+constexpr std::string_view kMore[] = {
+    "more than", "greater than", "above",   "over",        "at least", "min.", "min", "gr\u00f6\u00dfer als",
+    "mehr als",  "\u00fcber",    "plus de", "m\u00e1s de", "\u2265",   ">=",   ">"};
+constexpr std::string_view kTo[] = {"...", "..", "to", "bis", "-", "\u00e0", "and", "a"};
+
+bool wordAt(std::string_view text, std::size_t at, std::size_t size) {
+    const bool sign = !letter(text[at]);
+    const bool before = at == 0 || sign || (!letter(text[at - 1]) && !digit(text[at - 1]));
+    const std::size_t end = at + size;
+    const bool after = end >= text.size() || !letter(text[end - 1]) || !letter(text[end]);
+    return before && after;
+}
+
+/// Where a phrase stands as a word of a text in lower case; npos: nowhere.
+std::size_t findWord(std::string_view low, std::string_view phrase) {
+    for (auto at = low.find(phrase); at != std::string_view::npos; at = low.find(phrase, at + 1)) {
+        if (wordAt(low, at, phrase.size())) return at;
+    }
+    return std::string_view::npos;
+}
+
+/// A number of a row with its unit, which is no pin's and no designator's.
+struct Number {
+    std::size_t begin = 0, end = 0;
+    double value = 0;
+    std::optional<Unit> unit;
+    bool percent = false;
+};
+
+struct UnitWord {
+    std::string_view text;
+    Unit unit;
+    double scale;
+};
+// Longest first; folded signs.
+constexpr UnitWord kUnits[] = {
+    {"megohm", Unit::ohm, 1e6}, {"kohms", Unit::ohm, 1e3},  {"kohm", Unit::ohm, 1e3},
+    {"Mohm", Unit::ohm, 1e6},   {"ohms", Unit::ohm, 1},     {"ohm", Unit::ohm, 1},
+    {"Ohm", Unit::ohm, 1},      {"volts", Unit::volt, 1},   {"Volt", Unit::volt, 1},
+    {"volt", Unit::volt, 1},    {"VDC", Unit::volt, 1},     {"Vdc", Unit::volt, 1},
+    {"VAC", Unit::volt, 1},     {"mV", Unit::volt, 1e-3},   {"uV", Unit::volt, 1e-6},
+    {"kV", Unit::volt, 1e3},    {"MHz", Unit::hertz, 1e6},  {"kHz", Unit::hertz, 1e3},
+    {"Hz", Unit::hertz, 1},     {"mA", Unit::ampere, 1e-3}, {"uA", Unit::ampere, 1e-6},
+    {"mW", Unit::watt, 1e-3},   {"W", Unit::watt, 1},       {"V", Unit::volt, 1},
+    {"A", Unit::ampere, 1},     {"k", Unit::ohm, 1e3},      {"M", Unit::ohm, 1e6},
+    {"R", Unit::ohm, 1},        {"v", Unit::volt, 1},       {"ma", Unit::ampere, 1e-3}};
+
+bool isPinWord(std::string_view low) {
+    static constexpr std::string_view words[] = {"pin",  "pins",  "stift", "broche", "patilla", "pata",
+                                                 "pad",  "point", "tp",    "hole",   "punkt",   "anschluss",
+                                                 "step", "no.",   "nr.",   "piedino"};
+    return std::find(std::begin(words), std::end(words), low) != std::end(words);
+}
+
+std::vector<Number> numbersOf(const std::string& text) {
+    std::vector<Number> out;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const bool sign =
+            (text[i] == '-' || text[i] == '+') && i + 1 < text.size() && digit(text[i + 1]) &&
+            (i == 0 || text[i - 1] == ' ' || text[i - 1] == '(' || text[i - 1] == ':' || text[i - 1] == '\t');
+        const bool starts =
+            digit(text[i]) || sign ||
+            (text[i] == '.' && i + 1 < text.size() && digit(text[i + 1]) && (i == 0 || text[i - 1] == ' '));
+        if (!starts) continue;
+        std::size_t end = i + (sign ? 1 : 0);
+        while (end < text.size() && (digit(text[end]) || ((text[end] == '.' || text[end] == ',') &&
+                                                          end + 1 < text.size() && digit(text[end + 1]))))
+            ++end;
+        // Part of a name: "IC3", "U2-1", "2N3904".
+        const bool plusMinus = i > 1 && text.compare(i - 2, 2, "\u00b1") == 0;
+        const bool inName = i > 0 && !plusMinus && (letter(text[i - 1]) || text[i - 1] == '_');
+        const bool pinned = i > 1 && text[i - 1] == '-' && (digit(text[i - 2]) || letter(text[i - 2]));
+        std::size_t before = i;
+        while (before > 0 && text[before - 1] == ' ') --before;
+        std::size_t word = before;
+        while (word > 0 && text[word - 1] != ' ' && text[word - 1] != '(') --word;
+        const bool pin = isPinWord(lowerText(text.substr(word, before - word)));
+        Number number;
+        number.begin = i;
+        std::string digits = text.substr(i, end - i);
+        if (digits.starts_with('+')) digits.erase(0, 1);
+        const bool negative = digits.starts_with('-');
+        Manner manner;
+        manner.comma = Manner::Comma::decimal;
+        const auto value = readAmount(negative ? digits.substr(1) : digits, Unit::none, manner);
+        std::size_t unit = end;
+        while (unit < text.size() && text[unit] == ' ') ++unit;
+        for (const UnitWord& u : kUnits) {
+            if (number.unit || !std::string_view(text).substr(unit).starts_with(u.text)) continue;
+            const std::size_t after = unit + u.text.size();
+            if (after < text.size() && (letter(text[after]) || digit(text[after]))) continue;
+            // "5 A" apart may be a name; a prefix alone must be close to its number.
+            if (u.text.size() == 1 && unit > end && (u.text == "k" || u.text == "M" || u.text == "R"))
+                continue;
+            number.unit = u.unit;
+            number.value = (value ? value->value : 0) * u.scale;
+            number.end = after;
+        }
+        if (!number.unit) {
+            number.value = value ? value->value : 0;
+            number.end = end;
+            number.percent = unit < text.size() && text[unit] == '%';
+            if (number.percent) number.end = unit + 1;
+            // "5.0Vdc" is met; "3rd" and "10x" are words.
+            if (end < text.size() && letter(text[end])) {
+                i = end;
+                continue;
+            }
+        }
+        if (negative) number.value = -number.value;
+        const bool named = inName || pinned || (pin && !number.unit);
+        if (value && !named) out.push_back(number);
+        i = std::max(end, number.end) - 1;
+    }
+    return out;
+}
+
+std::string tidy(std::string_view text) {
+    std::string out;
+    for (const char c : text) {
+        if (c == '\t') {
+            out += ' ';
+        } else if (!(c == ' ' && out.ends_with(' '))) {
+            out += c;
+        }
+    }
+    const std::string stray = " .,;:=-|()[]";
+    while (!out.empty() && stray.find(out.back()) != std::string::npos) {
+        // A bracket that belongs to a name stays.
+        if (out.back() == ')' && out.find('(') != std::string::npos) break;
+        out.pop_back();
+    }
+    while (!out.empty() && std::string(" .,;:=|)").find(out.front()) != std::string::npos) out.erase(0, 1);
+    return out;
+}
+
+/// Take a phrase out of a text; whether it was there.
+template <typename List>
+bool takeWord(std::string& text, const List& phrases) {
+    for (const auto phrase : phrases) {
+        const std::size_t at = findWord(lowerText(text), phrase);
+        if (at == std::string::npos) continue;
+        text.replace(at, phrase.size(), " ");
+        return true;
+    }
+    return false;
+}
+
+std::string conditionIn(std::string_view text) {
+    const std::string low = lowerText(text);
+    for (const Phrase& row : kConditions) {
+        if (findWord(low, row.text) != std::string::npos) return std::string(row.means);
+    }
+    return "";
+}
+
+std::string quantityOf(Unit unit) {
+    switch (unit) {
+        case Unit::ohm:
+            return "resistance";
+        case Unit::ampere:
+            return "current";
+        case Unit::hertz:
+            return "frequency";
+        case Unit::watt:
+            return "power";
+        default:
+            return "voltage";
+    }
+}
+
+class Reader {
+ public:
+    VoltageTable read(const std::string& bytes) {
+        const std::string text = foldDots(toUtf8(bytes));
+        std::size_t number = 0;
+        for (std::size_t from = 0; from < text.size();) {
+            const std::size_t end = std::min(text.find('\n', from), text.size());
+            take(++number, text.substr(from, end - from));
+            from = end + 1;
+        }
+        return std::move(out_);
+    }
+
+ private:
+    /// Leader dots are blanks, the ellipsis too; "1..5" stays.
+    static std::string foldDots(const std::string& text) {
+        std::string out;
+        for (std::size_t i = 0; i < text.size(); ++i) {
+            if (text.compare(i, 3, "\u2026") == 0) {
+                out += "  ";
+                i += 2;
+            } else if (text.compare(i, 4, "....") == 0 || text.compare(i, 4, ". . ") == 0) {
+                while (i < text.size() && (text[i] == '.' || text[i] == ' ')) ++i;
+                --i;
+                out += "  ";
+            } else {
+                out += text[i];
+            }
+        }
+        return out;
+    }
+
+    static std::vector<std::string> cellsOf(const std::string& line) {
+        std::vector<std::string> out;
+        std::string cell;
+        const bool bars = line.find('|') != std::string::npos, tabs = line.find('\t') != std::string::npos;
+        const bool semicolons = line.find(';') != std::string::npos;
+        const bool commas = !bars && !tabs && !semicolons && line.find(',') != std::string::npos &&
+                            line.find(", ") == std::string::npos && line.find("  ") == std::string::npos;
+        const auto flush = [&] {
+            out.push_back(std::string(trimmed(cell)));
+            cell.clear();
+        };
+        for (std::size_t i = 0; i < line.size(); ++i) {
+            const char c = line[i];
+            const bool gap = !bars && !tabs && !semicolons && line.compare(i, 2, "  ") == 0;
+            if ((bars && c == '|') || (tabs && c == '\t') || (semicolons && !bars && !tabs && c == ';') ||
+                (commas && c == ',')) {
+                flush();
+            } else if (gap) {
+                if (!trimmed(cell).empty()) flush();
+                while (i + 1 < line.size() && line[i + 1] == ' ') ++i;
+            } else if (c != '"') {
+                cell += c;
+            }
+        }
+        flush();
+        while (!out.empty() && out.back().empty()) out.pop_back();
+        if (bars && !out.empty() && out.front().empty()) out.erase(out.begin());
+        return out;
+    }
+
+    void take(std::size_t number, const std::string& raw) {
+        const std::string line = foldSigns(raw);
+        const auto body = trimmed(line);
+        if (body.empty() || body.find_first_not_of("-=_+| :") == std::string_view::npos) return;
+        const auto cells = cellsOf(line);
+        if (takeHeader(cells)) return;
+        if (takeForAll(std::string(body)) || takeSection(std::string(body))) return;
+        if (!columns_.empty() &&
+            takeColumns(number, columnsOf(cells, std::string(body)), std::string(trimmed(raw))))
+            return;
+        if (takeElectrodes(number, std::string(body))) return;
+        PastedCheck check;
+        if (readRow(std::string(body), check))
+            return keep(std::move(check), number, std::string(trimmed(raw)));
+        out_.refused.push_back(
+            {number, std::string(trimmed(raw)), "No point with a value stands in this line."});
+    }
+
+    struct ColumnOf {
+        enum class What { point, pin, value, remark, from } what;
+        std::string condition, electrode;
+        std::optional<Unit> unit;
+    };
+
+    /// "Point | Receive | Key down", "Pin  Voltage", "Transistor  E  B  C".
+    bool takeHeader(const std::vector<std::string>& cells) {
+        if (cells.size() < 2) return false;
+        std::vector<ColumnOf> columns;
+        int known = 0, values = 0;
+        for (const std::string& cell : cells) {
+            if (!numbersOf(cell).empty() && cell.find('(') == std::string::npos) return false;
+            const std::string low = lowerText(cell);
+            const auto is = [&](std::initializer_list<const char*> words) {
+                return std::any_of(words.begin(), words.end(),
+                                   [&](const char* w) { return findWord(low, w) != std::string::npos; });
+            };
+            ColumnOf column{ColumnOf::What::remark, conditionIn(cell), "", unitIn(cell)};
+            if (cell.size() == 1 && std::string("EBCGSDAK").find(cell[0]) != std::string::npos) {
+                column.what = ColumnOf::What::value;
+                column.electrode = cell;
+                ++values, ++known;
+            } else if (is({"emitter", "base", "collector", "gate", "source", "drain", "basis",
+                           "kollektor"}) &&
+                       cell.size() < 14) {
+                column.what = ColumnOf::What::value;
+                column.electrode = low;
+                ++values, ++known;
+            } else if (!column.condition.empty() ||
+                       is({"voltage",  "volts", "volt",     "v",       "reading",      "value",
+                           "spannung", "wert",  "tension",  "valeur",  "tensi\u00f3n", "valor",
+                           "expected", "soll",  "sollwert", "current", "resistance",   "nominal",
+                           "measure",  "dc",    "limits",   "range"})) {
+                column.what = ColumnOf::What::value;
+                ++values, ++known;
+            } else if (is({"pin", "pins", "stift", "broche", "pata"}) && cell.size() < 10) {
+                column.what = ColumnOf::What::pin;
+                ++known;
+            } else if (is({"point",
+                           "test point",
+                           "testpoint",
+                           "where",
+                           "at",
+                           "location",
+                           "ic",
+                           "device",
+                           "part",
+                           "messpunkt",
+                           "bauteil",
+                           "punkt",
+                           "point de mesure",
+                           "composant",
+                           "punto",
+                           "transistor",
+                           "component",
+                           "node",
+                           "ref",
+                           "chip",
+                           "net",
+                           "rail",
+                           "tp"})) {
+                column.what = ColumnOf::What::point;
+                ++known;
+            } else if (is({"from", "fed from", "fed", "von", "quelle", "source"})) {
+                column.what = ColumnOf::What::from;
+                ++known;
+            }
+            columns.push_back(column);
+        }
+        if (known < 2 || values == 0) return false;
+        columns_ = std::move(columns);
+        return true;
+    }
+
+    static std::optional<Unit> unitIn(const std::string& cell) {
+        for (const UnitWord& u : kUnits) {
+            const auto at = cell.find(u.text);
+            if (at == std::string::npos || u.text.size() > 3) continue;
+            const bool alone = (at == 0 || !letter(cell[at - 1])) &&
+                               (at + u.text.size() == cell.size() || !letter(cell[at + u.text.size()]));
+            if (alone && u.text != "M" && u.text != "k" && u.text != "R" && u.text != "A") return u.unit;
+        }
+        const std::string low = lowerText(cell);
+        for (const std::string_view word : {"volt", "spannung", "tension", "tensi"}) {
+            if (low.find(word) != std::string::npos) return Unit::volt;
+        }
+        if (low.find("current") != std::string::npos || low.find("strom") != std::string::npos)
+            return Unit::ampere;
+        if (low.find("resistance") != std::string::npos || low.find("widerstand") != std::string::npos)
+            return Unit::ohm;
+        return std::nullopt;
+    }
+
+    /// "Voltage table, supply 12 V", "All voltages \u00b110 %": a heading with a number of its own.
+    bool takeForAll(const std::string& body) {
+        const std::string low = lowerText(body);
+        static constexpr std::string_view heads[] = {"table",
+                                                     "tabelle",
+                                                     "tableau",
+                                                     "tabla",
+                                                     "all voltages",
+                                                     "all readings",
+                                                     "alle spannungen",
+                                                     "measured with",
+                                                     "measured at",
+                                                     "toutes les tensions",
+                                                     "todas las tensiones"};
+        if (std::none_of(std::begin(heads), std::end(heads),
+                         [&](std::string_view word) { return findWord(low, word) != std::string::npos; }))
+            return false;
+        for (const Number& number : numbersOf(body)) {
+            if (number.percent && number.value > 0 && number.value <= 50) share_ = number.value / 100;
+        }
+        if (const std::string condition = conditionIn(body); !condition.empty()) condition_ = condition;
+        if (const auto unit = unitIn(body)) unit_ = unit;
+        return true;
+    }
+
+    /// A line that names a condition or a chip for the rows below: "Key down:", "IC3 (LM386)".
+    bool takeSection(const std::string& body) {
+        if (!numbersOf(body).empty()) return false;
+        const std::string low = lowerText(body);
+        if (saysSeen(low) || findWord(low, "beep") != std::string::npos ||
+            findWord(low, "open") != std::string::npos)
+            return false;
+        const auto words = tokensOf(body);
+        const std::string condition = conditionIn(body);
+        const auto run = designatorRuns(body);
+        if (!run.empty() && run.front().begin == 0 && run.front().refs.size() == 1 && words.size() <= 6) {
+            chip_ = run.front().refs.front();
+            if (!condition.empty()) condition_ = condition;
+            return true;
+        }
+        if (const auto unit = unitIn(body); unit && words.size() <= 8) unit_ = unit;
+        if (!condition.empty() && words.size() <= 10) {
+            condition_ = condition;
+            chip_.clear();
+            return true;
+        }
+        return words.size() <= 10 && (unitIn(body).has_value() || body.ends_with(':'));
+    }
+
+    /// "Q1  E 0.6  B 1.3  C 11.2", "Q1: 0.6/1.3/11.2 (E/B/C)" is not read.
+    bool takeElectrodes(std::size_t number, const std::string& body) {
+        const auto run = designatorRuns(body);
+        if (run.empty() || run.front().begin != 0 || run.front().refs.size() != 1) return false;
+        const auto numbers = numbersOf(body);
+        if (numbers.size() < 2) return false;
+        std::vector<std::pair<std::string, Number>> found;
+        std::size_t from = run.front().end;
+        for (const Number& n : numbers) {
+            std::string name = tidy(std::string_view(body).substr(from, n.begin - std::min(from, n.begin)));
+            const bool electrode =
+                name.size() <= 9 && !name.empty() && (name.size() == 1 || byElectrode(lowerText(name)));
+            if (!electrode ||
+                (name.size() == 1 && std::string("EBCGSDAKebcgsd").find(name[0]) == std::string::npos))
+                return false;
+            found.emplace_back(name, n);
+            from = n.end;
+        }
+        for (const auto& [name, n] : found) {
+            PastedCheck check;
+            check.at = run.front().refs.front() + " " + name;
+            setBare(check, n, false);
+            keep(std::move(check), number, body);
+        }
+        return true;
+    }
+    static bool byElectrode(std::string_view low) {
+        static constexpr std::string_view words[] = {"emitter", "base",  "collector", "gate",  "source",
+                                                     "drain",   "anode", "cathode",   "basis", "kollektor"};
+        return std::find(std::begin(words), std::end(words), low) != std::end(words);
+    }
+
+    /// The cells of a row under headings; where a long name has eaten a gap, as many numbers as there are
+    /// columns of values are still theirs.
+    std::vector<std::string> columnsOf(const std::vector<std::string>& cells, const std::string& body) const {
+        const auto numbers = numbersOf(body);
+        const auto values =
+            std::size_t(std::count_if(columns_.begin(), columns_.end(),
+                                      [](const ColumnOf& c) { return c.what == ColumnOf::What::value; }));
+        if (cells.size() >= columns_.size() || numbers.size() != values || columns_.size() != values + 1)
+            return cells;
+        std::vector<std::string> out{tidy(std::string_view(body).substr(0, numbers.front().begin))};
+        for (const Number& n : numbers) out.push_back(body.substr(n.begin, n.end - n.begin));
+        return out;
+    }
+
+    /// A row under headings: a check a value's column.
+    bool takeColumns(std::size_t number, const std::vector<std::string>& cells, const std::string& raw) {
+        if (cells.size() < 2) return false;
+        std::string point, pin, from;
+        for (std::size_t c = 0; c < cells.size() && c < columns_.size(); ++c) {
+            const auto what = columns_[c].what;
+            if (what == ColumnOf::What::point) point += (point.empty() ? "" : " ") + cells[c];
+            if (what == ColumnOf::What::pin) pin = cells[c];
+            if (what == ColumnOf::What::from) from = cells[c];
+        }
+        if (point.empty() && pin.empty()) return false;
+        if (point.empty()) point = chip_;
+        if (!pin.empty()) point += (point.empty() ? "pin " : " pin ") + pin;
+        bool any = false;
+        for (std::size_t c = 0; c < cells.size() && c < columns_.size(); ++c) {
+            const ColumnOf& column = columns_[c];
+            if (column.what != ColumnOf::What::value || cells[c].empty() || cells[c] == "-") continue;
+            PastedCheck check;
+            const auto unit = column.unit ? column.unit : unit_;
+            // The point's own words are read as in a row of text, for "X to Y".
+            std::string row =
+                point + (column.electrode.empty() ? "" : " " + column.electrode) + ": " + cells[c];
+            const auto held = std::exchange(unit_, unit);
+            const bool read = readRow(row, check);
+            unit_ = held;
+            if (!read) {
+                out_.refused.push_back({number, raw, "\"" + cells[c].substr(0, 40) + "\" is no value."});
+                any = true;
+                continue;
+            }
+            if (!column.condition.empty()) check.condition = column.condition;
+            if (check.from.empty()) check.from = from;
+            keep(std::move(check), number, raw);
+            any = true;
+        }
+        return any;
+    }
+
+    void keep(PastedCheck check, std::size_t number, std::string raw) {
+        check.line = number;
+        check.text = std::move(raw);
+        // Ohms are read without power, whatever the heading above says.
+        if (check.quantity == "resistance" && check.condition.empty()) check.condition = "power off";
+        if (check.condition.empty()) check.condition = condition_;
+        if (check.to.empty()) check.to = "ground";
+        if (check.quantity == "current" && check.to == "ground") check.to = "";
+        if (check.at.empty()) check.doubts.push_back("The line does not say where to touch.");
+        out_.checks.push_back(std::move(check));
+    }
+
+    static bool saysSeen(std::string_view low) {
+        static constexpr std::string_view words[] = {
+            "lit",    "lights",   "light",    "glows",    "flashes", "blinks", "heard",
+            "hear",   "tone",     "hum",      "hiss",     "noise",   "shows",  "appears",
+            "seen",   "visible",  "display",  "leuchtet", "blinkt",  "zeigt",  "h\u00f6rbar",
+            "brille", "s'allume", "enciende", "clicks",   "yes",     "no"};
+        return std::any_of(std::begin(words), std::end(words),
+                           [&](std::string_view w) { return findWord(low, w) != std::string_view::npos; });
+    }
+
+    bool readRow(std::string row, PastedCheck& out) {
+        out.condition = conditionIn(row);
+        if (!out.condition.empty()) {
+            for (const Phrase& phrase : kConditions) {
+                const std::size_t at = findWord(lowerText(row), phrase.text);
+                if (at == std::string::npos || phrase.means != out.condition) continue;
+                row.replace(at, phrase.text.size(), " ");
+                break;
+            }
+        }
+        if (readBeep(row, out)) return true;
+        const auto numbers = numbersOf(row);
+        // What stands after the point: the last number with a unit, with what belongs to it.
+        std::size_t last = numbers.size();
+        for (std::size_t i = 0; i < numbers.size(); ++i) {
+            if (numbers[i].percent) continue;
+            if (last == numbers.size() || numbers[i].unit || !numbers[last].unit) last = i;
+        }
+        if (last == numbers.size()) return readSeen(row, out);
+        readValue(row, numbers, last, out);
+        return true;
+    }
+
+    /// "no beep", "beep", "open", "short": the continuity range.
+    bool readBeep(const std::string& row, PastedCheck& out) {
+        struct Word {
+            std::string_view text;
+            bool high;
+            double value;
+        };
+        static constexpr Word words[] = {
+            {"must not beep", false, kBeep}, {"no beep", false, kBeep},     {"kein piepton", false, kBeep},
+            {"no continuity", false, kBeep}, {"not shorted", false, kBeep}, {"no short", false, kBeep},
+            {"pas de bip", false, kBeep},    {"sin pitido", false, kBeep},  {"beeps", true, kBeep},
+            {"beep", true, kBeep},           {"continuity", true, kBeep},   {"open circuit", false, kOpen},
+            {"infinite", false, kOpen},      {"open", false, kOpen},        {"offen", false, kOpen},
+            {"\u221e", false, kOpen},        {"ol", false, kOpen}};
+        const std::string low = lowerText(row);
+        for (const Word& word : words) {
+            const std::size_t at = findWord(low, word.text);
+            if (at == std::string::npos || at == 0) continue;
+            // "open" behind a point is a reading; "key open" was taken as a condition before.
+            out.quantity = "resistance";
+            out.unit = Unit::ohm;
+            (word.high ? out.high : out.low) = word.value;
+            out.rule =
+                word.value == kBeep ? "a beeper sounds below about 50 \u03a9" : "open is 1 M\u03a9 and more";
+            setPoint(row.substr(0, at), row.substr(at + word.text.size()), out);
+            return true;
+        }
+        return false;
+    }
+
+    bool readSeen(const std::string& row, PastedCheck& out) {
+        if (!saysSeen(lowerText(row))) return false;
+        out.quantity = "seen";
+        out.unit = Unit::none;
+        out.seen = tidy(row);
+        out.at = out.seen;
+        return true;
+    }
+
+    void readValue(const std::string& row, const std::vector<Number>& numbers, std::size_t last,
+                   PastedCheck& out) {
+        Number value = numbers[last];
+        std::size_t begin = value.begin, end = value.end;
+        std::optional<Number> first, tolerance, bracket;
+        const auto between = [&](const Number& a, const Number& b) {
+            return tidyWord(row.substr(a.end, b.begin - std::min(a.end, b.begin)));
+        };
+        if (last > 0) {
+            const Number& before = numbers[last - 1];
+            const std::string word = between(before, value);
+            const bool to = std::find(std::begin(kTo), std::end(kTo), word) != std::end(kTo);
+            const bool plusMinus = word == "±" || word == "+/-" || word == "+-";
+            if (to && (!before.unit || before.unit == value.unit) && !before.percent) {
+                first = before;
+                begin = before.begin;
+                if (!first->unit && value.unit) scaleLike(*first, value, row);
+            } else if (plusMinus) {
+                tolerance = value;
+                value = before;
+                if (!value.unit) value.unit = tolerance->unit;
+                begin = before.begin;
+            }
+        }
+        if (last + 1 < numbers.size() && numbers[last + 1].percent) {
+            tolerance = numbers[last + 1];
+            end = tolerance->end;
+        }
+        std::string head = row.substr(0, begin), tail = row.substr(std::min(end, row.size()));
+        // "-" and brackets of a negative or bracketed value go with it.
+        const bool about = takeLast(head, kAbout);
+        const bool less = !about && takeLast(head, kLess), more = !about && !less && takeLast(head, kMore);
+        setUnit(value, out);
+        if (first) {
+            out.low = std::min(first->value, value.value);
+            out.high = std::max(first->value, value.value);
+            // "5.0 V (4.8 to 5.2 V)": the number before the range is what is wanted.
+            if (last >= 2 && numbers[last - 2].unit == value.unit && begin > 0) {
+                const Number& nominal = numbers[last - 2];
+                const std::string gap = tidyWord(row.substr(nominal.end, first->begin - nominal.end));
+                if (gap == "(" || gap.empty() || gap == "," || gap == ":") {
+                    out.nominal = nominal.value;
+                    head = row.substr(0, nominal.begin);
+                }
+            }
+            if (!out.nominal) out.nominal = (*out.low + *out.high) / 2;
+        } else if (less) {
+            out.high = value.value;
+        } else if (more) {
+            out.low = value.value;
+        } else if (tolerance) {
+            const double by =
+                tolerance->percent ? std::fabs(value.value) * tolerance->value / 100 : tolerance->value;
+            out.nominal = value.value;
+            out.low = rounded(value.value - by);
+            out.high = rounded(value.value + by);
+        } else {
+            setBare(out, value, about);
+        }
+        relative(head, tail, out);
+        setPoint(head, tail, out);
+    }
+
+    static std::string tidyWord(std::string text) {
+        std::string out = lowerText(trimmed(text));
+        return out;
+    }
+
+    /// "4.8 to 5.2 V", "10-15 mA": the first is in the unit of the second.
+    static void scaleLike(Number& first, const Number& second, const std::string& row) {
+        const std::string unit = row.substr(second.begin, second.end - second.begin);
+        for (const UnitWord& u : kUnits) {
+            if (unit.ends_with(u.text)) {
+                first.value *= u.scale;
+                first.unit = u.unit;
+                return;
+            }
+        }
+    }
+
+    /// A phrase that stands last before the value, taken.
+    template <typename List>
+    static bool takeLast(std::string& head, const List& phrases) {
+        const std::string low = lowerText(trimmed(head));
+        for (const std::string_view phrase : phrases) {
+            if (!low.ends_with(phrase) || !wordAt(low, low.size() - phrase.size(), phrase.size())) continue;
+            head = head.substr(0, head.find_last_not_of(" \t") + 1);
+            head.resize(head.size() - phrase.size());
+            return true;
+        }
+        return false;
+    }
+
+    void setUnit(const Number& value, PastedCheck& out) {
+        const auto unit = value.unit ? value.unit : unit_;
+        out.unit = unit.value_or(Unit::volt);
+        out.quantity = quantityOf(out.unit);
+        if (!unit) out.doubts.push_back("No unit stands with the number: taken as volts.");
+    }
+
+    /// To six figures, so that 11.2 V + 10 % is 12.32 V.
+    static double rounded(double value) {
+        if (value == 0) return 0;
+        const double scale = std::pow(10, 5 - std::floor(std::log10(std::fabs(value))));
+        return std::round(value * scale) / scale;
+    }
+
+    void setBare(PastedCheck& out, const Number& value, bool about) {
+        if (out.quantity.empty()) setUnit(value, out);
+        const double share = share_ > 0 ? share_
+                                        : (out.unit == Unit::ampere  ? kCurrent
+                                           : out.unit == Unit::hertz ? kFrequency
+                                                                     : kShare) *
+                                              (about ? 2 : 1);
+        double by = std::fabs(value.value) * share;
+        const bool least = out.unit == Unit::volt && by < kLeast;
+        if (least) by = kLeast;
+        out.nominal = value.value;
+        out.low = rounded(value.value - by);
+        out.high = rounded(value.value + by);
+        out.rule = std::string(share_ > 0 ? "as the table says: "
+                               : about    ? "about: "
+                                          : "a bare number: ") +
+                   "\u00b1" + (least ? "0.1 V" : plainNumber(share * 100) + " %");
+    }
+
+    /// "0.6 to 0.8 V below it", "… less than IC1 pin 1": read between the two points.
+    void relative(std::string& head, std::string& tail, PastedCheck& out) {
+        const std::string low = lowerText(tail);
+        for (const std::string_view word : {"below", "less than", "lower than", "under", "unter", "above",
+                                            "higher than", "more than", "\u00fcber"}) {
+            const std::size_t at = findWord(low, word);
+            if (at == std::string::npos || at > 3) continue;
+            std::string other = tidy(tail.substr(at + word.size()));
+            if (other == "it" || other == "that" || other == "this" || other.empty())
+                other = out_.checks.empty() ? "" : out_.checks.back().at;
+            const bool above =
+                word == "above" || word == "higher than" || word == "more than" || word == "\u00fcber";
+            const std::string own = tidy(head);
+            if (other.empty()) {
+                out.doubts.push_back("It is relative to another point, and the line does not say which.");
+                return;
+            }
+            out.at = above ? own : other;
+            out.to = above ? other : own;
+            if (own.empty()) out.doubts.push_back("The line does not say where to touch.");
+            head.clear();
+            tail.clear();
+            return;
+        }
+    }
+
+    /// The point, the other probe and what feeds it, of what stands before and after the value.
+    void setPoint(std::string head, std::string tail, PastedCheck& out) {
+        if (!out.at.empty()) return;
+        takeFrom(tail, out);
+        takeFrom(head, out);
+        std::string point = tidy(head);
+        const std::string after = tidy(tail);
+        const std::string low = lowerText(after);
+        for (const std::string_view lead : {"at ", "on ", "am ", "an ", "sur ", "en ", "across "}) {
+            if (low.starts_with(lead) && (point.empty() || designatorRuns(point).empty())) {
+                point = tidy(std::string_view(after).substr(lead.size()));
+                break;
+            }
+        }
+        for (const std::string_view lead :
+             {"measure ", "check ", "voltage at ", "voltage on ", "spannung an ", "at ", "from ", "across ",
+              "resistance from ", "resistance between ", "between ", "zwischen ", "entre ", "resistance "}) {
+            if (lowerText(point).starts_with(lead)) point = tidy(std::string_view(point).substr(lead.size()));
+        }
+        for (const std::string_view sign : {" to ", " and ", " und ", " gegen ", " -> ", " bis ", " et "}) {
+            const std::size_t at = lowerText(point).find(sign);
+            if (at == std::string::npos) continue;
+            out.to = tidy(std::string_view(point).substr(at + sign.size()));
+            point = tidy(std::string_view(point).substr(0, at));
+            break;
+        }
+        static constexpr std::string_view grounds[] = {"ground",  "gnd",  "masse", "earth",
+                                                       "chassis", "masa", "0 v",   "0v"};
+        if (std::find(std::begin(grounds), std::end(grounds), lowerText(out.to)) != std::end(grounds))
+            out.to = "ground";
+        // A pin alone belongs to the chip above.
+        const std::string lowPoint = lowerText(point);
+        const bool pin = !point.empty() && (wholeNumber(point, 3) || lowPoint.starts_with("pin ") ||
+                                            lowPoint.starts_with("stift "));
+        if (pin && !chip_.empty()) point = chip_ + (wholeNumber(point, 3) ? " pin " : " ") + point;
+        if (out.to.size() > 0 && wholeNumber(out.to, 3) && !chip_.empty()) out.to = chip_ + " pin " + out.to;
+        out.at = point;
+        if (findWord(lowerText(head + tail), "diode") != std::string::npos &&
+            findWord(lowerText(head + tail), "range") != std::string::npos)
+            out.quantity = "diode";
+    }
+
+    /// "from U1", "fed from U1": upstream.
+    static void takeFrom(std::string& text, PastedCheck& out) {
+        const std::string low = lowerText(text);
+        for (const std::string_view lead : {"fed from ", "fed by ", "supplied by ", "from ", "von "}) {
+            const std::size_t at = low.find(lead);
+            if (at == std::string::npos || (at > 0 && letter(low[at - 1]))) continue;
+            const std::string rest = text.substr(at + lead.size());
+            const auto runs = designatorRuns(rest);
+            const bool other = lowerText(rest).find(" to ") != std::string::npos;
+            if (runs.empty() || runs.front().begin > 4 || (at == 0 && other)) continue;
+            out.from = runs.front().refs.front();
+            text = text.substr(0, at) + rest.substr(runs.front().end);
+            return;
+        }
+    }
+
+    VoltageTable out_;
+    std::vector<ColumnOf> columns_;
+    std::string condition_, chip_;
+    std::optional<Unit> unit_;
+    double share_ = 0;  ///< that the table itself allows; 0: it does not say
+};
+
+std::string idFrom(const std::string& text) {
+    std::string out;
+    for (const char c : lowered(text)) {
+        if ((c >= 'a' && c <= 'z') || digit(c)) {
+            out += c;
+        } else if (!out.empty() && out.back() != '-') {
+            out += '-';
+        }
+    }
+    while (!out.empty() && out.back() == '-') out.pop_back();
+    return out.empty() ? "check" : out.substr(0, 40);
+}
+
+}  // namespace
+
+VoltageTable readVoltageTable(const std::string& bytes) { return Reader().read(bytes); }
+
+std::vector<Check> checksOf(const VoltageTable& table, const std::vector<Check>& taken) {
+    std::set<std::string> ids;
+    for (const Check& check : taken) ids.insert(check.id);
+    std::vector<Check> out;
+    for (const PastedCheck& pasted : table.checks) {
+        if (!pasted.measured() || (!pasted.low && !pasted.high)) continue;
+        Check check;
+        const std::string name = pasted.at + (pasted.condition.empty() ? "" : " " + pasted.condition);
+        const std::string base = idFrom(name);
+        check.id = base;
+        for (int n = 2; !ids.insert(check.id).second; ++n) check.id = base + "-" + std::to_string(n);
+        check.at = pasted.at;
+        check.to = pasted.to == "ground" ? "" : pasted.to;
+        check.condition = pasted.condition;
+        check.title = pasted.at.empty() ? pasted.text.substr(0, 60) : pasted.at;
+        if (!check.to.empty()) check.title += " to " + check.to;
+        if (!check.condition.empty()) check.title += ", " + check.condition;
+        check.unit = pasted.unit;
+        if (pasted.low) check.limits.low = *pasted.low;
+        if (pasted.high) check.limits.high = *pasted.high;
+        check.rule = pasted.rule;
+        if (!pasted.from.empty()) check.suspects = pasted.from;
+        out.push_back(std::move(check));
+    }
+    return out;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,192 @@
+#include <catch2/catch.hpp>
+
+#include "formats/files.h"
+#include "formats/tables.h"
+#include "lists/entries.h"
+#include "lists/instructions.h"
+#include "lists/voltage_table.h"
+
+using namespace ombrek;
+
+// What stands in a manual beside its parts list. Every line is made up.
+
+namespace {
+
+const PastedCheck& checkAt(const VoltageTable& table, const std::string& at,
+                           const std::string& condition = {}) {
+    for (const PastedCheck& check : table.checks) {
+        if (check.at == at && (condition.empty() || check.condition == condition)) return check;
+    }
+    FAIL("no check at " << at << " " << condition);
+    return table.checks.front();
+}
+
+void holds(const PastedCheck& check, double low, double high) {
+    CAPTURE(check.text);
+    REQUIRE(check.low);
+    REQUIRE(check.high);
+    CHECK(*check.low == Approx(low));
+    CHECK(*check.high == Approx(high));
+}
+
+}  // namespace
+
+TEST_CASE("a table of voltages in a manual's manners") {
+    const VoltageTable table = readVoltageTable(
+        "Voltage table, supply 12.0 V\n\nIC3 pin 8 \xE2\x80\xA6\xE2\x80\xA6\xE2\x80\xA6 5.0 V\nU2-1 to U2-7  "
+        " 5.78\n"
+        "Supply current, key up: <50 mA\nSupply current, key down: 350 to 450 mA\nTP1: 4.8 to 5.2 V\n"
+        "D1 cathode   ca. 11.3 V\nResistance from +12 V rail to ground: no beep\nJ1 centre to ground  open\n"
+        "Q3 collector 11.2V, from U1\nInput of regulator 12.3 V\nAfter the series diode 0.6 to 0.8 V below "
+        "it\n"
+        "Regulator output 5 V \xC2\xB1"
+        "5 %\nAntenna socket to ground: > 1 k\xCE\xA9\nThe LED lights\n"
+        "Bias rail -5.0 V\nUnrelated sentence of the manual\n");
+    CHECK(table.checks.size() == 15);
+    CHECK(table.refused.size() == 1);
+    holds(checkAt(table, "IC3 pin 8"), 4.5, 5.5);  // a bare number: +-10 %
+    CHECK(checkAt(table, "IC3 pin 8").nominal == 5.0);
+    CHECK(checkAt(table, "IC3 pin 8").rule.find("10 %") != std::string::npos);
+    CHECK(checkAt(table, "IC3 pin 8").to == "ground");
+    CHECK(checkAt(table, "U2-1").to == "U2-7");
+    CHECK(checkAt(table, "U2-1").doubts.empty());  // the heading says voltage
+    CHECK_FALSE(readVoltageTable("U2-1 5.78").checks.at(0).doubts.empty());
+    CHECK(checkAt(table, "Supply current", "key up").high == Approx(0.05));
+    CHECK_FALSE(checkAt(table, "Supply current", "key up").low);
+    holds(checkAt(table, "Supply current", "key down"), 0.35, 0.45);
+    CHECK(checkAt(table, "Supply current", "key down").quantity == "current");
+    holds(checkAt(table, "TP1"), 4.8, 5.2);
+    holds(checkAt(table, "D1 cathode"), 9.04, 13.56);  // "ca.": twice as wide
+    CHECK(checkAt(table, "+12 V rail").low == Approx(50));
+    CHECK(checkAt(table, "+12 V rail").condition == "power off");
+    CHECK(checkAt(table, "J1 centre").low == Approx(1e6));
+    CHECK(checkAt(table, "Q3 collector").from == "U1");
+    CHECK(checkAt(table, "Antenna socket").low == Approx(1000));
+    holds(checkAt(table, "Regulator output"), 4.75, 5.25);
+    holds(checkAt(table, "Bias rail"), -5.5, -4.5);
+    // A drop is read between the two points.
+    const auto drop = std::find_if(table.checks.begin(), table.checks.end(),
+                                   [](const PastedCheck& c) { return c.to == "After the series diode"; });
+    REQUIRE(drop != table.checks.end());
+    CHECK(drop->at == "Input of regulator");
+    holds(*drop, 0.6, 0.8);
+    const auto seen = std::find_if(table.checks.begin(), table.checks.end(),
+                                   [](const PastedCheck& c) { return c.quantity == "seen"; });
+    CHECK(seen != table.checks.end());
+}
+
+TEST_CASE("columns, a chip above its pins, transistors with three legs") {
+    const VoltageTable table = readVoltageTable(
+        "Point        Receive   Key down\nQ1 base      0.7 V     0.7 V\nQ1 collector 8.1 V  2.3 V\nTP2       "
+        "   -         3.5 V\n\n"
+        "IC4 (LM386)\n1   1.3 V\n5   6,1 V\n");
+    holds(checkAt(table, "Q1 collector", "receive"), 7.29, 8.91);
+    holds(checkAt(table, "Q1 collector", "key down"), 2.07, 2.53);
+    CHECK(checkAt(table, "TP2").condition == "key down");
+    holds(checkAt(table, "IC4 pin 5"), 5.49, 6.71);
+    const VoltageTable legs =
+        readVoltageTable("All voltages 20 %\nTransistor   E     B     C\nQ1   0.6   1.3   11.2\n");
+    holds(checkAt(legs, "Q1 B"), 1.04, 1.56);
+    const VoltageTable german = readVoltageTable("Messpunkt;Spannung (V)\nU1 Pin 3;5,0\nU2 Pin 8;8,0\n");
+    holds(checkAt(german, "U1 Pin 3"), 4.5, 5.5);
+    CHECK(checkAt(german, "U2 Pin 8").doubts.empty());
+    CHECK(readVoltageTable("").checks.empty());
+    CHECK(readVoltageTable("nothing here is a voltage").checks.empty());
+}
+
+TEST_CASE("checks become the kit's, each with an id of its own") {
+    const auto checks =
+        checksOf(readVoltageTable("TP1 5 V\nTP1 5 V\nThe LED lights\nTP1 3 V key down\n"), {});
+    REQUIRE(checks.size() == 3);
+    CHECK(checks[0].id == "tp1");
+    CHECK(checks[1].id == "tp1-2");
+    CHECK(checks[2].title == "TP1, key down");
+    const auto again = checksOf(readVoltageTable("TP1 5 V\n"), checks);
+    CHECK(again.front().id != "tp1");
+}
+
+TEST_CASE("numbered instructions: what they fit, hold, keep and want") {
+    const auto steps = readInstructions(
+        "Stage 1: Power supply\n\n1. Solder R1, R2 and C3 to C6. Keep the cut-off leads, sixteen are needed "
+        "later.\n"
+        "2. Fit D1 with its band towards R5. Do not fit U1 yet.\n3. Install the sockets for U1 and U2 with "
+        "the notch\n"
+        "   as printed on the board.\n4. Before fitting the ICs, measure the voltage at pin 8 with a "
+        "multimeter: it must be 5 V.\n"
+        "5. Insert U1 and U2.\n6. Mount the heat sink with a nut driver.\n\nStage 2: Receiver\n[ ] 7. Put in "
+        "R10-R14.\n");
+    REQUIRE(steps.size() == 7);
+    CHECK(steps[0].fits == std::vector<std::string>{"R1", "R2", "C3", "C4", "C5", "C6"});
+    CHECK(steps[0].keeps.size() == 1);
+    CHECK(steps[0].stage == "Stage 1: Power supply");
+    CHECK(steps[1].fits == std::vector<std::string>{"D1"});  // R5 only says where
+    CHECK(steps[1].holds == std::vector<std::string>{"Do not fit U1 yet."});
+    CHECK(steps[2].fits.empty());
+    CHECK(steps[2].title.find("as printed") != std::string::npos);
+    CHECK(steps[3].fits.empty());
+    CHECK(steps[3].holds.size() == 1);
+    CHECK(steps[3].tools == std::vector<std::string>{"multimeter"});
+    CHECK(steps[4].fits == std::vector<std::string>{"U1", "U2"});
+    CHECK(steps[5].tools == std::vector<std::string>{"nut driver"});
+    CHECK_FALSE(steps[5].doubts.empty());
+    CHECK(steps[6].fits.size() == 5);
+    CHECK(steps[6].stage == "Stage 2: Receiver");
+}
+
+TEST_CASE("instructions in other tongues, where the verb stands last") {
+    const auto steps = readInstructions(
+        "1) R1 bis R4 einl\xC3\xB6ten.\n2) C1 und C2 best\xC3\xBC"
+        "cken, IC1 noch nicht einsetzen!\n3) Souder R5 et R6. Gardez les pattes.\n");
+    REQUIRE(steps.size() == 3);
+    CHECK(steps[0].fits.size() == 4);
+    CHECK(steps[1].fits == std::vector<std::string>{"C1", "C2"});
+    CHECK(steps[1].holds.size() == 1);
+    CHECK(steps[2].fits == std::vector<std::string>{"R5", "R6"});
+    CHECK(steps[2].keeps.size() == 1);
+}
+
+TEST_CASE("coils, adjustments and promises a line each") {
+    Kit kit;
+    Part trimmer, bias;
+    trimmer.ref = "C10", trimmer.kind = PartKind::trimmer;
+    bias.ref = "R62", bias.kind = PartKind::trimmer;
+    trimmer.low = 5e-12, trimmer.high = 30e-12;
+    Part fixed;
+    fixed.ref = "C11", fixed.kind = PartKind::capacitor;
+    fixed.nominal = 33e-12;
+    kit.parts = {trimmer, fixed, bias};
+    const auto tables = readTables(dataFolder());
+    REQUIRE(tables);
+    const auto coils = readCoilEntries(
+        "L2  T37-6, 30 turns #28, tap at 7, tunes 7.0 to 7.1 MHz with C10 and C11\nT1 FT37-43 10T:3T\nL3 2.2 "
+        "uH on nothing\n",
+        kit, tables->cores);
+    REQUIRE(coils.size() == 3);
+    REQUIRE(coils[0].kept);
+    CHECK(coils[0].doubts.empty());
+    CHECK(coils[0].kept->target == Approx(30 * 30 * 3.0e-9));  // AL of T37-6, handbook table
+    CHECK(coils[0].kept->tune->low == Approx(7.0e6));
+    CHECK(coils[0].kept->tune->high == Approx(7.1e6));
+    CHECK(coils[0].kept->tune->fixed == std::vector<std::string>{"C11"});
+    REQUIRE(coils[1].kept);
+    CHECK_FALSE(coils[1].doubts.empty());  // no wire
+    CHECK_FALSE(coils[2].kept);
+
+    const auto adjustments = readAdjustmentEntries(
+        "C10: peak the audio at the phones\nR62 bias: 50 mA\nR99: 5 V\nC10 null the carrier\n", kit);
+    REQUIRE(adjustments[0].kept);
+    CHECK(adjustments[0].kept->kind == Adjustment::Kind::peak);
+    REQUIRE(adjustments[1].kept);
+    CHECK(adjustments[1].kept->target == Approx(0.05));
+    CHECK(adjustments[1].kept->safe == SafeEnd::low);
+    CHECK_FALSE(adjustments[2].kept);
+    CHECK_FALSE(adjustments[3].kept);
+
+    const auto promise = readPromises("5 W at 13.8 V\n7.0 to 7.06 MHz\n", {});
+    REQUIRE(promise.kept);
+    CHECK(promise.kept->power == Approx(5));
+    CHECK(promise.kept->supply == Approx(13.8));
+    CHECK(promise.kept->frequency == Approx(7.03e6));
+    CHECK_FALSE(readPromises("5 W\n", {}).kept);  // at what frequency?
+    CHECK(readPromises("It does not transmit.\n", {}).kept->air == Ratings::Air::no);
+}
