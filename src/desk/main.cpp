@@ -86,6 +86,7 @@ int takePictures(Window& window, const QString& folder) {
                  {"history", "", ""},
                  {"loupe", "", ""},
                  {"list", "", "pilot-lamp.list.txt"},
+                 {"paper", "checks", "pilot-lamp.voltages.txt"},
                  {"delivery", "", "lantern-15.packing.csv"},
                  {"picture", "L2", "coil-l2.jpg"}};
     for (const auto& shown : pages) {

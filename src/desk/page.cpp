@@ -5,6 +5,8 @@
 #include <QKeyEvent>
 #include <QPainter>
 
+#include "desk/paper/paper_model.h"
+#include "desk/pieces/card.h"
 #include "desk/pieces/fitted_column.h"
 #include "desk/pieces/text.h"
 #include "formats/files.h"
@@ -138,12 +140,34 @@ QAction* Page::addKey(const char* id, const char* sequence, const char* shown, c
 }
 
 void Page::takesPaper(const char* word) {
+    paper_ = word;
     const QString paper = QString::fromLatin1(word);
     const std::string does = std::string("enter ") + word + " from the paper";
     addRare("from-the-paper", "Ins", does.c_str(),
             [this, paper] { emit wants(QStringLiteral("paper"), paper); });
     addRare("paste-from-the-paper", "Ctrl+V", "paste them",
             [this, paper] { emit wants(QStringLiteral("paper"), paper + QStringLiteral(" paste")); });
+}
+
+void Page::offerPaper(bool empty) {
+    if (paperCard_ == nullptr && !empty) return;
+    if (paperCard_ == nullptr) {
+        const PaperRow& row = paperRow(paperOf(paper_));
+        paperCard_ = new Card;
+        paperCard_->setTitle(QStringLiteral("What it takes from the paper"));
+        paperCard_->setText(
+            QStringLiteral("Ctrl+V pastes what you copied in the manual, Ins writes it line by line:\n\n%1"
+                           "\n\nWhat is not sure is asked before it is taken.")
+                .arg(qs(std::string_view(row.example))));
+        big()->insertWidget(0, paperCard_, 0);
+    }
+    if (paperCard_->isVisibleTo(this) == empty &&
+        act(QStringLiteral("from-the-paper"))->property(kCommon).toBool() == empty)
+        return;
+    paperCard_->setVisible(empty);
+    for (const char* id : {"from-the-paper", "paste-from-the-paper"})
+        act(QString::fromUtf8(id))->setProperty(kCommon, empty);
+    updateKeyRow();
 }
 
 void Page::setEnter(const char* id, const char* does, std::function<void()> act) {

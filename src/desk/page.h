@@ -76,6 +76,8 @@ class Page : public QWidget {
     }
     /// Ins and Ctrl+V: this station's own material, entered or pasted from the paper.
     void takesPaper(const char* word);
+    /// The kit has none of it yet: the keys stand at the foot, and a card shows how the paper may print it.
+    void offerPaper(bool empty);
     /// Enter does what the now line says.
     void setEnter(const char* id, const char* does, std::function<void()> act);
     QVBoxLayout* big();
@@ -118,6 +120,8 @@ class Page : public QWidget {
     void updateKeyRow();
 
     QString name_;
+    const char* paper_ = "";  ///< what this station takes from the paper
+    class Card* paperCard_ = nullptr;
     QLabel *now_, *why_;
     class FittedColumn *big_, *side_;
     QWidget* entryRow_;

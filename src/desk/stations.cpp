@@ -10,10 +10,10 @@
 namespace ombrek {
 namespace {
 
-double share(int done, std::size_t all) { return all == 0 ? 1.0 : double(done) / double(all); }
+double share(int done, std::size_t all) { return all == 0 ? 0.0 : double(done) / double(all); }
 
 QString ofAll(int done, std::size_t all, const QString& what) {
-    if (all == 0) return QStringLiteral("nothing to do");
+    if (all == 0) return QStringLiteral("none named");  // which is not the same as done
     return QStringLiteral("%1 of %2 %3").arg(done).arg(all).arg(what);
 }
 
@@ -40,7 +40,7 @@ StationLine winding(const Judged& judged) {
     }
     return {QStringLiteral("Winding"),
             ofAll(done, kit.coils.size(), counted(kit.coils.size(), QStringLiteral("coil"))),
-            share(done, kit.coils.size()), right == int(kit.coils.size())};
+            share(done, kit.coils.size()), !kit.coils.empty() && right == int(kit.coils.size())};
 }
 
 StationLine board(const Judged& judged) {
@@ -72,7 +72,7 @@ StationLine firstLight(const Judged& judged) {
     for (const Check& check : kit.checks) done += judged.check(check).state == VerdictState::pass;
     return {QStringLiteral("First light"),
             ofAll(done, kit.checks.size(), counted(kit.checks.size(), QStringLiteral("check"))),
-            share(done, kit.checks.size()), done == int(kit.checks.size())};
+            share(done, kit.checks.size()), !kit.checks.empty() && done == int(kit.checks.size())};
 }
 
 StationLine tune(const Judged& judged) {
@@ -80,10 +80,13 @@ StationLine tune(const Judged& judged) {
     int done = 0;
     for (const Adjustment& a : kit.adjustments) done += judged.tune(a).state == VerdictState::pass;
     return {QStringLiteral("Tune"), ofAll(done, kit.adjustments.size(), QStringLiteral("settled")),
-            share(done, kit.adjustments.size()), done == int(kit.adjustments.size())};
+            share(done, kit.adjustments.size()),
+            !kit.adjustments.empty() && done == int(kit.adjustments.size())};
 }
 
 StationLine proofLine(const Judged& judged) {
+    if (!judged.kit().ratings.transmits() && judged.kit().ratings.mayTransmit())
+        return {QStringLiteral("Proof"), QStringLiteral("not promised"), 0.0, false};
     if (!judged.kit().ratings.transmits())
         return {QStringLiteral("Proof"), QStringLiteral("nothing to do"), 1.0, true};
     const ProofState& proof = judged.proof();

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 #include <nlohmann/json.hpp>
 
 namespace ombrek {
@@ -33,27 +32,6 @@ Json stepsJson(const std::vector<Step>& steps) {
         out.push_back(std::move(row));
     }
     return out;
-}
-
-std::string withPlaces(const std::string& kitText, const Placement& placement) {
-    Json kit = Json::parse(kitText);
-    std::map<std::string, const PlacedPart*> byRef;
-    for (const PlacedPart& placed : placement.parts) byRef.emplace(placed.ref, &placed);
-    for (Json& part : kit["parts"]) {
-        const auto hit = byRef.find(part.value("ref", ""));
-        if (hit == byRef.end()) continue;
-        Json place = part.contains("place") ? part["place"] : Json::object();
-        place["x"] = std::round(hit->second->x * 100) / 100;
-        place["y"] = std::round(hit->second->y * 100) / 100;
-        if (hit->second->turn != 0) place["turn"] = hit->second->turn;
-        if (hit->second->underside) place["underside"] = true;
-        part["place"] = std::move(place);
-    }
-    const bool small = kit.contains("board") && (kit["board"].value("width_mm", 0.0) < placement.width ||
-                                                 kit["board"].value("height_mm", 0.0) < placement.height);
-    if (!kit.contains("board") || small)
-        kit["board"] = {{"width_mm", std::ceil(placement.width)}, {"height_mm", std::ceil(placement.height)}};
-    return kit.dump(1);
 }
 
 namespace {

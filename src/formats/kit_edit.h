@@ -4,7 +4,6 @@
 #include <string>
 #include <vector>
 
-#include "formats/placement.h"
 #include "kit/kit.h"
 #include "station/rebuild.h"
 
@@ -12,10 +11,6 @@ namespace ombrek {
 
 /// Steps as a kit file has them.
 nlohmann::ordered_json stepsJson(const std::vector<Step>& steps);
-
-/// A kit's text with the places of a placement file; the board as large as they need, where the kit has
-/// none. Fields that are not concerned stay as they were.
-std::string withPlaces(const std::string& kitText, const Placement& placement);
 
 /// A kit's text with its filters as they are for another band (station/rebuild.h): values, cores, turns,
 /// bands.

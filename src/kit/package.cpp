@@ -50,6 +50,15 @@ std::string wordsOf(const Part& part) {
     return out + " ";
 }
 
+/// "R_0805", "TO92": without dashes and underlines, so that "TO-92" is met.
+std::string bare(const std::string& package) {
+    std::string out;
+    for (const char c : package) {
+        if (c != '-' && c != '_' && c != ' ') out += char(std::toupper(static_cast<unsigned char>(c)));
+    }
+    return out;
+}
+
 bool says(const std::string& words, std::initializer_list<const char*> parts) {
     return std::any_of(parts.begin(), parts.end(),
                        [&](const char* part) { return words.find(part) != std::string::npos; });
@@ -86,10 +95,12 @@ Package packageOf(const Part& part) {
     }
     if (polarisedCapacitor(part)) out = {6.3, 6.3, true, Mark::plus, true};
     if (part.kind == PartKind::other && part.orientation.empty() && !part.place) out.heatShy = false;
+    const std::string package = bare(part.package);
     for (const Named& named : kNamed) {
-        if (part.what.find(named.word) == std::string::npos &&
-            part.value.find(named.word) == std::string::npos)
-            continue;
+        const bool said = part.what.find(named.word) != std::string::npos ||
+                          part.value.find(named.word) != std::string::npos ||
+                          package.find(bare(named.word)) != std::string::npos;
+        if (!said) continue;
         out.width = named.width;
         out.height = named.height;
         out.round = named.round;

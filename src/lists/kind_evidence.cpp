@@ -145,7 +145,7 @@ constexpr Word kWords[] = {{"trimmer", K::trimmer, 5},
                            {"trimmkond*", K::trimmer, 6},
                            {"trimcap", K::trimmer, 6},
                            {"trim", K::trimmer, 2},
-                           {"variable", K::trimmer, 3},
+                           {"variable", K::trimmer, 5},
                            {"varicon", K::trimmer, 6},
                            {"polyvaricon", K::trimmer, 6},
                            {"drehko*", K::trimmer, 6},
@@ -165,6 +165,8 @@ constexpr Word kWords[] = {{"trimmer", K::trimmer, 5},
                            {"ntc", K::other, 4},
                            {"ptc", K::other, 4},
                            {"bead", K::other, 6},
+                           {"ferritebead*", K::other, 7},
+                           {"ferrite_bead*", K::other, 7},
                            {"ferritperle*", K::other, 6},
                            {"dämpfungsperle*", K::other, 6},
                            {"perle", K::other, 5},
@@ -266,6 +268,8 @@ constexpr Word kWords[] = {{"trimmer", K::trimmer, 5},
                            {"bobina", K::coil, 3},
                            {"binocular", K::coil, 5},
                            {"transformer", K::coil, 5},
+                           {"xfmr", K::coil, 5},
+                           {"xformer", K::coil, 5},
                            {"transformator", K::coil, 5},
                            {"trafo", K::coil, 5},
                            {"übertrager", K::coil, 5},
@@ -354,6 +358,10 @@ constexpr Word kWords[] = {{"trimmer", K::trimmer, 5},
                            {"elko", K::capacitor},
                            {"folko", K::capacitor},
                            {"electrolytic", K::capacitor, 3},
+                           {"electro", K::capacitor, 3},
+                           {"elco", K::capacitor, 4},
+                           {"mica", K::capacitor, 3},
+                           {"mylar", K::capacitor, 3},
                            {"elektrolyt*", K::capacitor, 3},
                            {"électrolytique", K::capacitor, 3},
                            {"chimique", K::capacitor, 3},
@@ -619,7 +627,11 @@ KindEvidence byWord(std::string_view text) {
         if (hit == nullptr && word.size() > plural.size() + 2 && word.ends_with(plural))
             hit = find(word.substr(0, word.size() - plural.size()));
     }
-    return hit ? single(hit->kind, hit->weight) : KindEvidence();
+    if (hit) return single(hit->kind, hit->weight);
+    // "Transformer_1P_1S", "SW_Push": names of a program's symbols are words with underlines.
+    const auto line = word.find('_');
+    if (line == std::string::npos || line < 3) return {};
+    return byWord(word.substr(0, line));
 }
 
 bool adjustableWord(std::string_view word) {

@@ -82,6 +82,8 @@ void doubtMark(ListLine& out) {
         out.doubts.push_back("The mark " + out.mark + " would be " +
                              formatQuantity(readings.front().value, out.unit, 4) + ", not " +
                              formatQuantity(out.nominal, out.unit, 4) + ".");
+    } else if (std::count(out.mark.begin(), out.mark.end(), ' ') == 2 && out.mark.size() > 8) {
+        // Three colours are the value alone; lists leave the tolerance band out.
     } else if (out.toleranceAssumed && readings.front().tolerancePercent) {
         out.tolerance = *readings.front().tolerancePercent;
         out.toleranceAssumed = false;

@@ -311,7 +311,12 @@ class RowReader {
         }
         sum += typeEvidence(types);
         sum += packageEvidence(tokens_, fields_.package + " " + fields_.kind);
-        sum += amountEvidence(tokens_, byLetter, context_.manner);
+        const KindEvidence amounts = amountEvidence(tokens_, byLetter, context_.manner);
+        sum += amounts;
+        // What is turned has a value, too: "R62 500 ohm trimpot".
+        const double turned = std::max(amounts[PartKind::resistor], amounts[PartKind::capacitor]);
+        if (words[PartKind::trimmer] >= 5) sum[PartKind::trimmer] += turned;
+        if (words[PartKind::other] >= 5) sum[PartKind::other] += turned;
         sum += coilEvidence(tokens_);
         if (byLetter[PartKind::resistor] > 0 && inValue_ == 1 && wholeNumber(tokens_[0].text, 7))
             sum[PartKind::resistor] += 2;
@@ -319,8 +324,8 @@ class RowReader {
         const auto lead = sum.lead();
         const auto wound = [](PartKind kind) { return kind == PartKind::coil || kind == PartKind::inductor; };
         if (lead.by < 0.6 && !(wound(out_.kind) && wound(lead.next)) && sum[out_.kind] > 0) {
-            out_.doubts.push_back(std::string("It may be a ") + kindName(out_.kind) + " or a " +
-                                  kindName(lead.next) + ": the list does not say.");
+            out_.doubts.push_back("It may be " + kindName(out_.kind) + " or " + kindName(lead.next) +
+                                  ": the list does not say.");
         }
         const PartKind usual = byLetter.best();
         const bool overruled = unitOf(usual) != Unit::none && unitOf(out_.kind) != Unit::none &&
@@ -333,7 +338,9 @@ class RowReader {
     }
 
     static std::string kindName(PartKind kind) {
-        return kind == PartKind::other ? "connector or other part" : std::string(word(kind));
+        if (kind == PartKind::other) return "a connector or another part";
+        if (kind == PartKind::ic) return "an IC";
+        return (kind == PartKind::inductor ? "an " : "a ") + std::string(word(kind));
     }
 
     void takePackage() {
@@ -633,6 +640,22 @@ class RowReader {
     double bareValue(const std::string& text) const {
         if (!context_.prefix.empty()) {
             const auto named = readAmount(text + context_.prefix, unitOf(out_.kind), context_.manner);
+            if (named) return named->value;
+        }
+        // An electrolytic's bare number is microfarads, a mica's or a polystyrene's picofarads.
+        if (out_.kind == PartKind::capacitor) {
+            const std::string words =
+                lowerText(fields_.value + " " + fields_.description + " " + fields_.remark);
+            const auto says = [&](std::initializer_list<const char*> list) {
+                return std::any_of(list.begin(), list.end(),
+                                   [&](const char* w) { return words.find(w) != std::string::npos; });
+            };
+            const char* prefix = says({"electro", "elektro", "elko", "elco", "tantal", "chimique", "elettro"})
+                                     ? "uF"
+                                 : says({"mica", "glimmer", "polystyr", "styroflex"}) ? "pF"
+                                                                                      : nullptr;
+            const auto named =
+                prefix ? readAmount(text + prefix, Unit::farad, context_.manner) : std::nullopt;
             if (named) return named->value;
         }
         const auto plain = readAmount(text, unitOf(out_.kind), context_.manner);

@@ -34,7 +34,7 @@ bool isPageMatter(std::string_view text) {
     });
     CsvRow cells;
     for (const Token& token : tokensOf(text)) cells.push_back(token.text);
-    return named || (cells.size() >= 2 && isHeader(cells) && headingsIn(cells) * 2 >= cells.size());
+    return named || (cells.size() >= 2 && isHeader(cells) && headingsIn(cells) * 4 >= cells.size() * 3);
 }
 
 /// Columns drawn with bars, leader dots and boxes become blanks.
@@ -117,6 +117,16 @@ std::optional<DesignatorRun> unusualAtEnd(std::string_view text) {
     return run;
 }
 
+/// Whether the words before designators only say where a thing goes.
+bool passing(const std::vector<Token>& before) {
+    static constexpr std::string_view words[] = {"for",        "see",   "near", "of",   "at",   "with",
+                                                 "f\u00fcr",   "siehe", "bei",  "pour", "voir", "para",
+                                                 "v\u00e9ase", "per",   "vedi", "voor", "zie"};
+    if (before.empty()) return false;
+    const std::string last = lowerText(before.back().text);
+    return std::find(std::begin(words), std::end(words), last) != std::end(words);
+}
+
 /// The runs that may name a line's parts: at its beginning (after a number, a count or a tick box), and at
 /// its end.
 struct Runs {
@@ -138,6 +148,8 @@ Runs runsOf(std::string_view text, bool shortNumbers = true) {
         readQuantity(before) > 0 && (head.size() == 1 || (head.size() == 2 && !hasDigit(head[1].text)));
     const bool first = !hasLetter(before) || counted || (before.size() <= 3 && !hasDigit(before));
     if (first) out.front = runs.front();
+    // "8-pin socket for U1", "see schematic for C99": named in passing, not what the row is.
+    if (!first && passing(head)) return out;
     const std::string_view after = trimmed(text.substr(runs.back().end));
     if (!out.back && (!first || (runs.size() > 1 && after.empty()))) out.back = runs.back();
     return out;

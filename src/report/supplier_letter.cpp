@@ -1,5 +1,6 @@
 #include "report/supplier_letter.h"
 
+#include "station/one_cause.h"
 #include "station/phrases.h"
 
 namespace ombrek {
@@ -37,7 +38,7 @@ std::string supplierLetter(const Judged& judged) {
     const Build& build = judged.build();
     const BagStory& story = judged.story();
     std::string missing, wrong, over;
-    for (const BagTrouble& t : story.troubles) {
+    for (const BagTrouble& t : toldOnce(story.troubles, oneCauses(kit, build))) {
         const auto remedy = build.remedies.find(t.ref);
         const bool settled = remedy != build.remedies.end() && remedy->second.how == Remedy::How::equivalent;
         if (settled) continue;

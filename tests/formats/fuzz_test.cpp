@@ -8,12 +8,12 @@
 #include "core/parts/bands.h"
 #include "formats/accuracy_text.h"
 #include "formats/kit_json.h"
-#include "formats/placement.h"
 #include "formats/stock_csv.h"
 #include "formats/stock_text.h"
 #include "kit/instrument.h"
 #include "lists/packing_list.h"
 #include "lists/parts_list.h"
+#include "lists/placement.h"
 #include "practice/truth.h"
 
 using namespace ombrek;

@@ -6,6 +6,7 @@
 
 #include "formats/table_csv.h"
 #include "lists/parts_list.h"
+#include "lists/placement.h"
 
 using namespace ombrek;
 
@@ -204,5 +205,33 @@ TEST_CASE("lists of real boards, in six styles, are read right", "[reference]") 
         CAPTURE(style, sum.right, sum.all, sum.silent);
         CHECK(sum.right >= 0.95 * sum.all);
         CHECK(sum.silent == 0);
+    }
+}
+
+TEST_CASE("placement tables that packages ship are read, and two forms of one agree", "[reference]") {
+    const std::filesystem::path folder = OMBREK_DESIGNS;
+    if (!std::filesystem::exists(folder)) {
+        WARN("The example designs are not laid out; ./check does it.");
+        return;
+    }
+    std::map<std::string, Placement> read;
+    for (const auto& entry : std::filesystem::recursive_directory_iterator(folder)) {
+        const std::string name = entry.path().filename().string();
+        if (!name.starts_with("Pick_Place") && entry.path().extension() != ".xy") continue;
+        const auto placement = readPlacement(bytesOf(entry.path()));
+        CAPTURE(name);
+        REQUIRE(placement);
+        CHECK(placement->parts.size() > 40);
+        CHECK(placement->units == "mils");
+        read[entry.path().extension().string()] = *placement;
+    }
+    REQUIRE(read.contains(".csv"));
+    REQUIRE(read.contains(".txt"));
+    REQUIRE(read[".csv"].parts.size() == read[".txt"].parts.size());
+    for (std::size_t i = 0; i < read[".csv"].parts.size(); ++i) {
+        const PlacedPart &a = read[".csv"].parts[i], &b = read[".txt"].parts[i];
+        CHECK(a.ref == b.ref);
+        CHECK(a.x == Approx(b.x));
+        CHECK(a.turn == Approx(b.turn));
     }
 }

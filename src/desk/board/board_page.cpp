@@ -12,7 +12,7 @@
 #include "formats/files.h"
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
-#include "formats/placement.h"
+#include "lists/placement.h"
 #include "report/build_sheet.h"
 #include "station/board.h"
 #include "station/sitting.h"
@@ -213,10 +213,14 @@ void BoardPage::find() {
 void BoardPage::readPlaces() {
     askFile(QStringLiteral("Placement table"), QStringLiteral("placement.csv"), [this](const QString& file) {
         const bool begun = work().start<Result<Placement>>(
-            [file](const LongWork::Progress&) -> Result<Placement> {
+            [file, kit = session_.build().kitText](const LongWork::Progress&) -> Result<Placement> {
                 const auto bytes = readFile(file.toStdString(), 16000000);
                 if (!bytes) return tl::make_unexpected(bytes.error());
-                return readPlacement(*bytes);
+                PlacementContext context = placementContext(kit);
+                auto first = readPlacement(*bytes, {context.refs, {}});
+                if (!first || !context.origin) return first;
+                // A file of parts that have no place yet is the board's other side; one of all is a new one.
+                return isOtherSide(*first, kit) ? readPlacement(*bytes, context) : first;
             },
             [this](Result<Placement> placement) {
                 if (!placement) return session_.say(qs(placement.error().text()), VerdictState::cannotTell);
@@ -367,6 +371,7 @@ void BoardPage::refresh() {
     if (!session_.hasBuild()) return;
     if (session_.kit().step(chosen_.toStdString()) == nullptr) chosen_.clear();
     const BoardView v = view();
+    offerPaper(session_.kit().steps.empty());
     if (mustLookAhead() && v.step != nullptr)
         setNow(QStringLiteral("Look ahead first: what will this sitting want?"),
                QStringLiteral("Enter says where you were and what to lay ready. Then: %1.")

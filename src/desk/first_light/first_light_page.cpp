@@ -103,6 +103,7 @@ void FirstLightPage::refresh() {
     strips_->show(wanted.lines, wanted.check);
     for (QWidget* w : {static_cast<QWidget*>(reading_), static_cast<QWidget*>(touch_)})
         w->setVisible(wanted.check != nullptr);
+    offerPaper(kit.checks.empty());  // after what has no room is gone
     wantNothing();
     if (wanted.check == nullptr) return;
     const std::string last = shown_.isEmpty() ? lastChecked(session_.build()) : shown_.toStdString();

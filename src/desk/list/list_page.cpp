@@ -79,7 +79,7 @@ void ListPage::addKeys() {
         if (working()) return work().stop();
         emit left();
     });
-    addKey("variant", "V", "V", "which variant is built", [this] { nextVariant(); });
+    addRare("variant", "V", "which variant is built", [this] { nextVariant(); });
     addRare("the-row-before", "Up", "the row before", [this] { choose(-1); });
     addRare("the-next-column", "Right", "the next column", [this] { chooseColumn(1); });
     addRare("the-column-before", "Left", "the column before", [this] { chooseColumn(-1); });

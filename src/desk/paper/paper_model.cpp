@@ -247,6 +247,7 @@ Result<std::string> PaperModel::into(const std::string& kitText, const Kit& kit,
 
 QString PaperModel::now() const {
     if (rows_.empty()) return qs(std::string_view(paperRow(paper_).asks));
+    if (doubtful() == 1) return QStringLiteral("Look at the doubtful row; it is marked.");
     if (doubtful() > 0) return QStringLiteral("Look at %1 doubtful rows; they are marked.").arg(doubtful());
     return QStringLiteral("Every row is understood: A takes them.");
 }

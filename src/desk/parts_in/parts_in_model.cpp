@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 
+#include "station/one_cause.h"
 #include "station/phrases.h"
 
 namespace ombrek {
@@ -84,7 +85,7 @@ void fillBag(const Judged& judged, PartsInView& out) {
         out.rows[rowOf[std::size_t(part->kind)]].dots.push_back({part->ref, judged.part(*part).state});
     std::erase_if(out.rows, [](const PartsInView::Row& row) { return row.dots.empty(); });
     const BagStory& story = judged.story();
-    out.troubles = story.troubles;
+    out.troubles = toldOnce(story.troubles, oneCauses(judged.kit(), judged.build()));
     if (story.weighing) {
         out.decider = "The last reading is being weighed against the whole bag …";
     } else if (!story.troubles.empty()) {

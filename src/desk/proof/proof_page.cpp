@@ -157,6 +157,7 @@ void ProofPage::refresh() {
     for (QWidget* w : std::initializer_list<QWidget*>{power_, items_, number_, verdict_, sheet_})
         w->setVisible(!v.items.empty());
     teach_->setVisible(v.items.empty());
+    offerPaper(v.items.empty() && session_.kit().ratings.mayTransmit());
     wantNothing();
     if (v.items.empty()) return;
     showPower(v);

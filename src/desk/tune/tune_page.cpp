@@ -46,7 +46,7 @@ TunePage::TunePage(Session& session)
         "It takes the readings at several positions of a trimmer and says where the next one tells most: "
         "a peak until it stands where at most a tenth of a decibel is lost, a frequency or a current until "
         "it is within its limits, a bias from its safe end upward.\n\nThe alignment chapter of your manual "
-        "has them; in a kit file they are \"adjustments\" (docs/formats/kit.md). Without them Ombrek "
+        "has them; Ins writes them, a line each (docs/formats/kit.md). Without them Ombrek "
         "cannot tell whether the rig is aligned."));
     big()->addWidget(teach_, 0);
     big()->addStretch(0);
@@ -149,6 +149,7 @@ void TunePage::refresh() {
     for (QWidget* w : std::initializer_list<QWidget*>{facts_, others_, trimmer_, number_, verdict_, sheet_})
         w->setVisible(a != nullptr);
     teach_->setVisible(a == nullptr);
+    offerPaper(a == nullptr);
     wantNothing();
     setNow(v.now, v.why);
     if (a == nullptr) return;

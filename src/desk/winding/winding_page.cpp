@@ -250,6 +250,8 @@ void WindingPage::refresh() {
     const WindingView v = view();
     coil_->show(v, session_.build(), leftHanded());
     wantNothing();
+    coil_->setVisible(v.coil != nullptr);
+    offerPaper(v.coil == nullptr);
     if (v.coil == nullptr) {
         setNow(QStringLiteral("This kit names no coils to wind."),
                QStringLiteral("Ins writes them from the paper, Ctrl+V pastes them: L1  T50-2, 28 turns #28. "

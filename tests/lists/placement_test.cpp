@@ -1,4 +1,4 @@
-#include "formats/placement.h"
+#include "lists/placement.h"
 
 #include <nlohmann/json.hpp>
 #include "bench_fixture.h"
@@ -116,4 +116,65 @@ TEST_CASE("steps written as a kit file has them are read back the same", "[place
     const auto circle = readKit(json.dump(), {});
     REQUIRE_FALSE(circle);
     CHECK(circle.error().sentence.find("circle") != std::string::npos);
+}
+
+TEST_CASE("placement tables of other programs", "[placement]") {
+    const std::vector<std::string> tables{
+        // blanks and a heading of two words a column
+        "Designator Footprint   Mid X     Mid Y    Ref X   Ref Y   Layer Rotation\n"
+        "R1         0805        10mm      50mm     10mm    50mm    T     90.00\n"
+        "C1         0805        60mm      10mm     60mm    10mm    B     0.00\n",
+        // the heading in a comment, the units too
+        "# RefDes, Description, Value, X, Y, rotation, top/bottom\n# X,Y in mils.\n"
+        "R1,\"0805\",\"1k\",393.7,1968.5,90,top\nC1,\"0805\",\"100n\",2362.2,393.7,0,bottom\n",
+        // a position file set with blanks
+        "### positions ###\n## Unit = mm, Angle = deg.\n# Ref  Val  Package  PosX  PosY  Rot  Side\n"
+        "R1   1k    R_0805   10.0  50.0  90.0  top\nC1   100n  C_0805   60.0  10.0  0.0   bottom\n",
+        // no heading at all
+        "R1 10.00 50.00 90 top\nC1 60.00 10.00 0 bottom\n",
+        // German, a mirror column, semicolons and decimal commas
+        "Bauteil;X;Y;Winkel;Mirror\nR1;10,0;50,0;90;0\nC1;60,0;10,0;0;1\n",
+        // thousands, and another spelling
+        "RefDes,LocationX,LocationY,Orientation,BoardSide\nR1,\"10.00\",\"50.00\",90,Top\nC1,\"60.00\",\"10."
+        "00\",0,Bottom\n",
+        // the underside seen from below
+        "ref,x,y,rot,side\nR1,10,50,90,top\nC1,-60,10,0,bottom\n"};
+    for (const std::string& table : tables) {
+        CAPTURE(table);
+        const auto placement = readPlacement(table);
+        REQUIRE(placement);
+        REQUIRE(placement->parts.size() == 2);
+        CHECK(at(*placement, "C1").x - at(*placement, "R1").x == Approx(50).margin(0.01));
+        CHECK(at(*placement, "C1").y - at(*placement, "R1").y == Approx(40).margin(0.01));
+        CHECK(at(*placement, "R1").turn == Approx(270));
+        CHECK(at(*placement, "C1").underside);
+        CHECK_FALSE(at(*placement, "R1").underside);
+    }
+    CHECK(at(*readPlacement("ref,x,y\nR1,\"1,234.5\",10\nR2,\"2,234.5\",20\n"), "R2").x > 6);
+}
+
+TEST_CASE("rows of no part do not make the board larger; the other side lies on the same corner",
+          "[placement]") {
+    const auto far =
+        readPlacement("ref,x,y,side\nR1,10,50,top\nC1,60,10,top\nFID1,400,400,top\n", {{"R1", "C1"}, {}});
+    REQUIRE(far);
+    CHECK(far->width == Approx(62));
+    const std::string kit =
+        R"({"format":"ombrek-kit","version":1,"id":"k","name":"k","parts":[)"
+        R"({"ref":"R1","kind":"resistor","value":1000,"tolerance":5},{"ref":"C1","kind":"capacitor","value":1e-7,"tolerance":10},)"
+        R"({"ref":"R2","kind":"resistor","value":1000,"tolerance":5}]})";
+    const std::string top = "ref,x,y,rot,side,package\nR1,10,50,90,top,0805\nC1,60,10,0,top,0805\n";
+    const std::string placed = withPlaces(kit, *readPlacement(top, placementContext(kit)));
+    const auto bottom = readPlacement("ref,x,y,rot,side\nR2,30,30,0,bottom\n", placementContext(placed));
+    REQUIRE(bottom);
+    CHECK(isOtherSide(*bottom, placed));
+    CHECK(at(*bottom, "R2").x == Approx(26));  // 20 mm right of R1, whose middle is 6 mm from the corner
+    CHECK(at(*bottom, "R2").y == Approx(26));
+    // A second import takes turn and side anew.
+    const std::string again =
+        withPlaces(placed, *readPlacement("ref,x,y,rot,side\nR1,10,50,0,top\nC1,60,10,0,bottom\n"));
+    const auto json = nlohmann::json::parse(again);
+    CHECK_FALSE(json["parts"][0]["place"].contains("turn"));
+    CHECK(json["parts"][1]["place"]["underside"] == true);
+    CHECK(json["parts"][0]["package"] == "0805");
 }
