@@ -183,7 +183,8 @@ class CoilReader {
         if (low.starts_with("\u00f8")) low.erase(0, 2);
         const bool inside = low.size() > 2 && low.ends_with("mm");
         if (inside) low.resize(low.size() - 2);
-        if (!inside && next != "mm" && !next.starts_with("mm")) return false;
+        const bool copper = next == "cul" || next == "cu" || next.starts_with("enamel");
+        if (!inside && !copper && next != "mm" && !next.starts_with("mm")) return false;
         Manner manner;
         manner.comma = Manner::Comma::decimal;
         const auto value = readAmount(low, Unit::none, manner);

@@ -628,6 +628,13 @@ KindEvidence byWord(std::string_view text) {
             hit = find(word.substr(0, word.size() - plural.size()));
     }
     if (hit) return single(hit->kind, hit->weight);
+    // "Folientrimmer", "Leistungstransistor": the last part of a compound is what it is.
+    for (const Word& row : kWords) {
+        std::string_view tail = row.word;
+        if (tail.ends_with('*')) tail.remove_suffix(1);
+        if (tail.size() >= 5 && word.size() > tail.size() + 2 && word.ends_with(tail))
+            return single(row.kind, row.weight);
+    }
     // "Transformer_1P_1S", "SW_Push": names of a program's symbols are words with underlines.
     const auto line = word.find('_');
     if (line == std::string::npos || line < 3) return {};

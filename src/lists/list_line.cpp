@@ -300,6 +300,8 @@ class RowReader {
             if (silent || sum[context_.kind] > 0) sum[context_.kind] += silent ? 2.5 : 1;
         }
         Tokens said = tokensOf(fields_.kind);
+        const Tokens packaged = tokensOf(fields_.package);
+        said.insert(said.end(), packaged.begin(), packaged.end());
         KindEvidence words = wordEvidence(tokens_), named = wordEvidence(said);
         for (std::size_t i = 0; i < words.weight.size(); ++i)
             words.weight[i] = std::max(words.weight[i], 1.3 * named.weight[i]);

@@ -124,6 +124,19 @@ class TableReader {
                 pending_->text += "  " + refs;
                 return;
             }
+            // The value may stand in the row where the designators end.
+            const bool counted = std::find(shape_.columns.begin(), shape_.columns.end(), Column::quantity) !=
+                                 shape_.columns.end();
+            if (pending_ && counted && pendingOpen() && cell(row, Column::quantity).empty() &&
+                pending_->value.empty()) {
+                const Pending more = fieldsOf(row);
+                pending_->refs += " " + more.refs;
+                for (const auto field : {&ListFields::value, &ListFields::description, &ListFields::remark,
+                                         &ListFields::mpn, &ListFields::package})
+                    (*pending_).*field += ((*pending_).*field).empty() ? more.*field : " " + more.*field;
+                pending_->text += "  " + rowText(row);
+                return;
+            }
             flush();
             pending_ = fieldsOf(row);
             pending_->line = table_.lines[r];
@@ -214,6 +227,8 @@ class TableReader {
                                            {&ListFields::fitted, Column::fitted},
                                            {&ListFields::notFitted, Column::notFitted}};
         for (const Field& f : fields) out.*f.field = cell(row, f.column);
+        static constexpr std::array<std::string_view, 5> open{"unknown", "(unknown)", "~", "?", "tbd"};
+        if (std::find(open.begin(), open.end(), lowerText(out.value)) != open.end()) out.value.clear();
         out.forVariant = cell(row, Column::forVariant);
         for (std::size_t c = 0; c < shape_.columns.size(); ++c) {
             if (shape_.columns[c] == Column::variant)

@@ -90,7 +90,11 @@ std::optional<DesignatorRun> unusualAtStart(std::string_view text) {
     const std::size_t end = std::min(text.find_first_of(" \t:,"), text.size());
     const std::string_view word = text.substr(0, end);
     const auto one = readDesignator(word, Letters::any);
-    if (!one || word.find_first_of("abcdefghijklmnopqrstuvwxyz") != std::string_view::npos ||
+    // "r3  4k7" is R3 where its letters are usual ones.
+    const bool small = word.find_first_of("abcdefghijklmnopqrstuvwxyz") != std::string_view::npos;
+    std::string capital = one ? one->prefix : "";
+    for (char& c : capital) c = c >= 'a' && c <= 'z' ? char(c - 'a' + 'A') : c;
+    if (!one || (small && (!usualLetters(capital) || one->prefix.size() > 2 || one->number > 299)) ||
         one->prefix.size() > 4 || one->number > 999 || byType(word) || coreOf(word) || byPackage(word) ||
         trimmed(text.substr(end)).empty())
         return std::nullopt;
@@ -268,7 +272,10 @@ class Joiner {
             const std::string_view piece =
                 std::string_view(text).substr(pieces[i].begin, pieces[i].end - pieces[i].begin);
             const auto runs = designatorRuns(piece);
-            if (!runs.empty() && runs.front().begin == 0 && !runs.front().goesOn) heads.push_back(i);
+            const bool begins = !runs.empty() && runs.front().begin == 0 && !runs.front().goesOn;
+            // "E2,5-6" is a package: a designator ends where a word ends.
+            const char after = begins && runs.front().end < piece.size() ? piece[runs.front().end] : ' ';
+            if (begins && (after == ' ' || after == ':' || after == '=')) heads.push_back(i);
         }
         if (heads.size() < 2 || heads.front() != 0) return out;
         for (std::size_t k = 0; k < heads.size(); ++k) {

@@ -61,8 +61,11 @@ std::vector<ListCoil> coilsOf(const PartsList& list) {
     std::vector<ListCoil> out;
     for (const ListLine& line : list.lines) {
         if (line.kind != PartKind::coil || !line.fitted) continue;
-        const std::string words =
-            line.value + (line.description == line.value ? "" : "  " + line.description);
+        std::string words = line.value;
+        if (line.description != line.value) words += "  " + line.description;
+        // A table may have the core in its column of packages.
+        if (coreOf(line.package) && words.find(line.package) == std::string::npos)
+            words += "  " + line.package;
         auto coil = readCoilWords(words);
         if (!coil) continue;
         for (const std::string& ref : line.refs) {

@@ -194,7 +194,8 @@ Result<ListSource> readPartsList(
     const bool certain = out.table && cells && out.shape.headerRows > 0;
     if (go && !certain && text.size() < 2000000) {
         PartsList asText = readListText(text, part(0.6, 0.4));
-        const bool better = out.list.parts() < asText.parts() || meritOf(asText) > 1.15 * meritOf(out.list);
+        const bool better =
+            out.list.parts() < 0.9 * asText.parts() || meritOf(asText) > 1.15 * meritOf(out.list);
         if (!out.table || better) {
             out = ListSource{};
             out.list = std::move(asText);
