@@ -144,7 +144,10 @@ std::vector<Number> numbersOf(const std::string& text) {
         // Part of a name: "IC3", "U2-1", "2N3904".
         const bool plusMinus = i > 1 && text.compare(i - 2, 2, "\u00b1") == 0;
         const bool inName = i > 0 && !plusMinus && (letter(text[i - 1]) || text[i - 1] == '_');
-        const bool pinned = i > 1 && text[i - 1] == '-' && (digit(text[i - 2]) || letter(text[i - 2]));
+        // "U2-1" is a pin, "4.9-5.1" a range.
+        const bool range = !out.empty() && i > 0 && out.back().end + 1 == i && text[i - 1] == '-';
+        const bool pinned =
+            !range && i > 1 && text[i - 1] == '-' && (digit(text[i - 2]) || letter(text[i - 2]));
         std::size_t before = i;
         while (before > 0 && text[before - 1] == ' ') --before;
         std::size_t word = before;
@@ -312,10 +315,11 @@ class Reader {
         if (body.empty() || body.find_first_not_of("-=_+| :") == std::string_view::npos) return;
         const auto cells = cellsOf(line);
         if (takeHeader(cells)) return;
+        const auto row = columnsOf(cells, std::string(body));
+        // Cells below a heading first: "TP1,4.75,5.25" is no heading of a chip.
+        if (row.size() >= 3 && takeColumns(number, row, std::string(trimmed(raw)))) return;
         if (takeForAll(std::string(body)) || takeSection(std::string(body))) return;
-        if (!columns_.empty() &&
-            takeColumns(number, columnsOf(cells, std::string(body)), std::string(trimmed(raw))))
-            return;
+        if (!columns_.empty() && takeColumns(number, row, std::string(trimmed(raw)))) return;
         if (takeElectrodes(number, std::string(body))) return;
         PastedCheck check;
         if (readRow(std::string(body), check))
@@ -325,7 +329,7 @@ class Reader {
     }
 
     struct ColumnOf {
-        enum class What { point, pin, value, remark, from } what;
+        enum class What { point, pin, value, low, high, unit, tolerance, condition, remark, from } what;
         std::string condition, electrode;
         std::optional<Unit> unit;
     };
@@ -353,7 +357,23 @@ class Reader {
                 column.what = ColumnOf::What::value;
                 column.electrode = low;
                 ++values, ++known;
-            } else if (!column.condition.empty() ||
+            } else if (is({"min", "minimum", "min."})) {
+                column.what = ColumnOf::What::low;
+                ++values, ++known;
+            } else if (is({"max", "maximum", "max."})) {
+                column.what = ColumnOf::What::high;
+                ++values, ++known;
+            } else if (is({"unit", "units", "einheit", "unit\u00e9", "unidad"})) {
+                column.what = ColumnOf::What::unit;
+                ++known;
+            } else if (is({"tol", "tol.", "tolerance", "toleranz", "tol\u00e9rance", "tolerancia"})) {
+                column.what = ColumnOf::What::tolerance;
+                ++known;
+            } else if (is({"mode", "state", "condition", "zustand", "betriebsart", "\u00e9tat", "modo",
+                           "estado"})) {
+                column.what = ColumnOf::What::condition;
+                ++known;
+            } else if (!column.condition.empty() || is({"typ", "typ.", "typical"}) ||
                        is({"voltage",  "volts", "volt",     "v",       "reading",      "value",
                            "spannung", "wert",  "tension",  "valeur",  "tensi\u00f3n", "valor",
                            "expected", "soll",  "sollwert", "current", "resistance",   "nominal",
@@ -506,26 +526,58 @@ class Reader {
         const auto values =
             std::size_t(std::count_if(columns_.begin(), columns_.end(),
                                       [](const ColumnOf& c) { return c.what == ColumnOf::What::value; }));
-        if (cells.size() >= columns_.size() || numbers.size() != values || columns_.size() != values + 1)
+        if (values < 2 || cells.size() >= columns_.size() || numbers.size() != values ||
+            columns_.size() != values + 1)
             return cells;
         std::vector<std::string> out{tidy(std::string_view(body).substr(0, numbers.front().begin))};
         for (const Number& n : numbers) out.push_back(body.substr(n.begin, n.end - n.begin));
         return out;
     }
 
+    /// "4.75 | 5.25 | V" as a row of text; nothing without a column of limits.
+    static std::optional<std::string> limitsRow(const std::string& point, const std::string& low,
+                                                const std::string& high, const std::string& unit) {
+        const auto said = [](const std::string& cell) { return !cell.empty() && cell != "-"; };
+        if (said(low) && said(high)) return point + ": " + low + " to " + high + " " + unit;
+        if (said(high)) return point + ": < " + high + " " + unit;
+        if (said(low)) return point + ": > " + low + " " + unit;
+        return std::nullopt;
+    }
+
     /// A row under headings: a check a value's column.
     bool takeColumns(std::size_t number, const std::vector<std::string>& cells, const std::string& raw) {
-        if (cells.size() < 2) return false;
-        std::string point, pin, from;
-        for (std::size_t c = 0; c < cells.size() && c < columns_.size(); ++c) {
-            const auto what = columns_[c].what;
-            if (what == ColumnOf::What::point) point += (point.empty() ? "" : " ") + cells[c];
-            if (what == ColumnOf::What::pin) pin = cells[c];
-            if (what == ColumnOf::What::from) from = cells[c];
-        }
+        if (cells.size() < 2 || columns_.empty()) return false;
+        using What = ColumnOf::What;
+        const auto cellOf = [&](What what) {
+            std::string out;
+            for (std::size_t c = 0; c < cells.size() && c < columns_.size(); ++c) {
+                if (columns_[c].what == what && !cells[c].empty()) out += (out.empty() ? "" : " ") + cells[c];
+            }
+            return out;
+        };
+        std::string point = cellOf(What::point);
+        const std::string pin = cellOf(What::pin), from = cellOf(What::from);
         if (point.empty() && pin.empty()) return false;
+        // A line of another kind below a table of pins is read by itself.
+        const bool named = lowerText(pin).starts_with("pin ");
+        if (!pin.empty() && !wholeNumber(pin, 3) && !named) return false;
         if (point.empty()) point = chip_;
-        if (!pin.empty()) point += (point.empty() ? "pin " : " pin ") + pin;
+        if (!pin.empty()) point += (point.empty() || named ? " " : " pin ") + pin;
+        if (const auto limited =
+                limitsRow(point, cellOf(What::low), cellOf(What::high), cellOf(What::unit))) {
+            PastedCheck check;
+            if (!readRow(*limited, check)) return false;
+            if (const auto numbers = numbersOf(cellOf(What::value) + " " + cellOf(What::unit));
+                !numbers.empty())
+                check.nominal = numbers.front().value;
+            if (const std::string condition = conditionIn(cellOf(What::condition)); !condition.empty())
+                check.condition = condition;
+            check.from = check.from.empty() ? from : check.from;
+            keep(std::move(check), number, raw);
+            return true;
+        }
+        const std::string tolerance = cellOf(What::tolerance), unitCell = cellOf(What::unit),
+                          mode = conditionIn(cellOf(What::condition));
         bool any = false;
         for (std::size_t c = 0; c < cells.size() && c < columns_.size(); ++c) {
             const ColumnOf& column = columns_[c];
@@ -534,7 +586,11 @@ class Reader {
             const auto unit = column.unit ? column.unit : unit_;
             // The point's own words are read as in a row of text, for "X to Y".
             std::string row =
-                point + (column.electrode.empty() ? "" : " " + column.electrode) + ": " + cells[c];
+                point + (column.electrode.empty() ? "" : " " + column.electrode) + ": " + cells[c] +
+                (unitCell.empty() ? "" : " " + unitCell) +
+                (tolerance.empty()
+                     ? ""
+                     : (tolerance.find("\u00b1") == std::string::npos ? " \u00b1" : " ") + tolerance);
             const auto held = std::exchange(unit_, unit);
             const bool read = readRow(row, check);
             unit_ = held;
@@ -544,6 +600,7 @@ class Reader {
                 continue;
             }
             if (!column.condition.empty()) check.condition = column.condition;
+            if (!mode.empty()) check.condition = mode;
             if (check.from.empty()) check.from = from;
             keep(std::move(check), number, raw);
             any = true;
@@ -569,7 +626,8 @@ class Reader {
             "hear",   "tone",     "hum",      "hiss",     "noise",   "shows",  "appears",
             "seen",   "visible",  "display",  "leuchtet", "blinkt",  "zeigt",  "h\u00f6rbar",
             "brille", "s'allume", "enciende", "clicks",   "yes",     "no"};
-        return std::any_of(std::begin(words), std::end(words),
+        return low.ends_with(" on") || low.ends_with(" off") ||
+               std::any_of(std::begin(words), std::end(words),
                            [&](std::string_view w) { return findWord(low, w) != std::string_view::npos; });
     }
 
@@ -801,14 +859,28 @@ class Reader {
                 break;
             }
         }
+        bool between = false;
+        for (const std::string_view word : {"between ", "across ", "zwischen ", "entre "})
+            between = between || lowerText(point).find(word) != std::string::npos;
         for (const std::string_view lead :
              {"measure ", "check ", "voltage at ", "voltage on ", "spannung an ", "at ", "from ", "across ",
               "resistance from ", "resistance between ", "between ", "zwischen ", "entre ", "resistance "}) {
             if (lowerText(point).starts_with(lead)) point = tidy(std::string_view(point).substr(lead.size()));
         }
+        for (const std::string_view verb :
+             {" should ", " must ", " reads", " read ", " is ", " soll ", " muss ", " doit ", " debe "}) {
+            const std::size_t at = lowerText(point + " ").find(verb);
+            if (at != std::string::npos && at > 0) point = tidy(std::string_view(point).substr(0, at));
+        }
+        for (const std::string_view last : {" with", " of", " at", " approx"}) {
+            if (lowerText(point).ends_with(last))
+                point = tidy(std::string_view(point).substr(0, point.size() - last.size()));
+        }
         for (const std::string_view sign : {" to ", " and ", " und ", " gegen ", " -> ", " bis ", " et "}) {
             const std::size_t at = lowerText(point).find(sign);
-            if (at == std::string::npos) continue;
+            // "Junction of R1 and R2" is one point.
+            const bool joins = sign == " and " || sign == " und " || sign == " et ";
+            if (at == std::string::npos || (joins && !between)) continue;
             out.to = tidy(std::string_view(point).substr(at + sign.size()));
             point = tidy(std::string_view(point).substr(0, at));
             break;
@@ -821,7 +893,8 @@ class Reader {
         const std::string lowPoint = lowerText(point);
         const bool pin = !point.empty() && (wholeNumber(point, 3) || lowPoint.starts_with("pin ") ||
                                             lowPoint.starts_with("stift "));
-        if (pin && !chip_.empty()) point = chip_ + (wholeNumber(point, 3) ? " pin " : " ") + point;
+        if (pin && !chip_.empty() && designatorRuns(point).empty())
+            point = chip_ + (wholeNumber(point, 3) ? " pin " : " ") + point;
         if (out.to.size() > 0 && wholeNumber(out.to, 3) && !chip_.empty()) out.to = chip_ + " pin " + out.to;
         out.at = point;
         if (findWord(lowerText(head + tail), "diode") != std::string::npos &&

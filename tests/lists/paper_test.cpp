@@ -190,3 +190,36 @@ TEST_CASE("coils, adjustments and promises a line each") {
     CHECK_FALSE(readPromises("5 W\n", {}).kept);  // at what frequency?
     CHECK(readPromises("It does not transmit.\n", {}).kept->air == Ratings::Air::no);
 }
+
+TEST_CASE("limits, units and modes in columns of their own; words around the point") {
+    const VoltageTable table = readVoltageTable(
+        "Test point,Min,Typ,Max,Unit,Mode\nTP1,4.75,5.0,5.25,V,RX\nTP2,,12,,V,TX\nI_supply,,45,60,mA,RX\n");
+    holds(checkAt(table, "TP1"), 4.75, 5.25);
+    CHECK(checkAt(table, "TP1").nominal == 5.0);
+    CHECK(checkAt(table, "TP1").condition == "receive");
+    holds(checkAt(table, "TP2", "key down"), 10.8, 13.2);
+    CHECK(checkAt(table, "I_supply").high == Approx(0.06));
+    CHECK(checkAt(table, "I_supply").quantity == "current");
+    const VoltageTable tolerance = readVoltageTable(
+        "Point;Expected;Tolerance\nU1 pin 8;5.0 V;5%\nU2 pin 3;3.3 V;\xC2\xB1"
+        "0.1 V\n");
+    holds(checkAt(tolerance, "U1 pin 8"), 4.75, 5.25);
+    holds(checkAt(tolerance, "U2 pin 3"), 3.2, 3.4);
+    const VoltageTable words = readVoltageTable(
+        "IC2\nPin 1: 0V\nTP3 = 2.5V\nQ1 E: 0 V, B: 0.65 V, C: 8.2 V\nMeasure between TP1 and TP2: 3.3V\n+5V "
+        "rail: 4.9-5.1V\n"
+        "5V at pin 3 of U1\nU3 pin 4 should read about half the supply (6 V)\nCurrent draw with no ICs: "
+        "5-10mA\n"
+        "Junction of R1 and R2: 6V\nLED1 on\nD5 anode to cathode 0.65 V (diode range)\n");
+    holds(checkAt(words, "IC2 Pin 1"), -0.1, 0.1);
+    holds(checkAt(words, "TP3"), 2.25, 2.75);
+    holds(checkAt(words, "Q1 C"), 7.38, 9.02);
+    CHECK(checkAt(words, "TP1").to == "TP2");
+    holds(checkAt(words, "+5V rail"), 4.9, 5.1);
+    holds(checkAt(words, "pin 3 of U1"), 4.5, 5.5);
+    CHECK(checkAt(words, "U3 pin 4").nominal == 6.0);
+    holds(checkAt(words, "Current draw"), 0.005, 0.01);
+    CHECK(checkAt(words, "Junction of R1 and R2").to == "ground");
+    CHECK(checkAt(words, "LED1 on").quantity == "seen");
+    CHECK(checkAt(words, "D5 anode").quantity == "diode");
+}
