@@ -187,3 +187,46 @@ TEST_CASE("a kit in several variants asks which is built") {
     REQUIRE(desk.kit().coil("L1") != nullptr);
     CHECK(desk.kit().coil("L1")->core.designation == "T50-6");
 }
+
+TEST_CASE("with the bare board alone: designators as the print has them") {
+    Desk desk;
+    desk.key(Qt::Key_L);
+    const auto write = [&](const char* line) {
+        desk.type(QString::fromUtf8(line));
+        desk.key(Qt::Key_Return);
+        desk.waitFor([&] { return !desk.window().page()->working(); });
+    };
+    desk.key(Qt::Key_Return);
+    write("R1-R4");
+    for (const char* line :
+         {"R5 10k", "C1 C2 C3", "C4 470u 16V", "D1", "Q1 BC547", "IC1 78L05", "IC2", "L1", "J1"}) {
+        desk.key(Qt::Key_N);
+        write(line);
+    }
+    auto& page = pageOf<ListPage>(desk);
+    CHECK(page.model().parts() == 15);
+    CHECK(page.model().refused() == 0);
+    CHECK(page.model().doubtful() >= 6);  // what has no value is asked, never guessed
+    desk.reopen();                        // it is the book's
+    desk.key(Qt::Key_L);
+    REQUIRE(desk.waitFor([&] { return pageOf<ListPage>(desk).model().parts() == 15; }));
+    desk.key(Qt::Key_A);
+    desk.key(Qt::Key_A);
+    desk.key(Qt::Key_Return);
+    REQUIRE(desk.waitFor([&] { return desk.session().hasBuild(); }));
+    CHECK(desk.kit().part("R2")->kind == PartKind::resistor);
+    CHECK_FALSE(desk.kit().part("R2")->measurable());
+    CHECK(desk.kit().part("R5")->nominal == 10e3);
+    // The regulator is fitted before the voltages are proven, the other chip after.
+    const auto at = [&](const std::string& id) {
+        for (std::size_t i = 0; i < desk.kit().steps.size(); ++i) {
+            const auto& fits = desk.kit().steps[i].fits;
+            if (desk.kit().steps[i].id == id || std::find(fits.begin(), fits.end(), id) != fits.end())
+                return int(i);
+        }
+        return -1;
+    };
+    CHECK(at("IC1") < at("prove-volts"));
+    CHECK(at("IC2") > at("prove-volts"));
+    CHECK(at("R1") < at("look-joints"));
+}

@@ -57,7 +57,8 @@ ListPage::ListPage(Session& session)
 }
 
 void ListPage::addKeys() {
-    setEnter("say-the-row-again", "say the row again", [this] { correct(); });
+    setEnter("say-the-row-again", "say the row again", [this] { model_.empty() ? addLine() : correct(); });
+    addKey("one-more-line", "N", "N", "one more line", [this] { addLine(); });
     addKey("a-row", "Down", "Up Down", "a row", [this] { choose(1); });
     addKey("right-as-read", "Y", "Y", "right as read", [this] {
         if (model_.empty()) return;
@@ -221,6 +222,27 @@ void ListPage::turnColumn() {
     keep({kShapeEdit, "shape", shapeText(shape)});
 }
 
+/// Without any list: designators as the board's print has them, in any order, with a value or without. A
+/// blank line keeps each for itself.
+void ListPage::addLine() {
+    if (base_.table)
+        return session_.say(
+            QStringLiteral("A table's rows are its own: say a row again, or paste what is missing."));
+    askText(QStringLiteral("One more line, as R1-R4 10k or C5"), QString(), [this](const QString& text) {
+        ListDraft draft = draft_;
+        if (draft.source.empty()) draft = {"Own kit", "what was typed", "", {}};
+        draft.source += "\n" + text.toStdString() + "\n";
+        read(draft, [this, draft](ListSource source) {
+            base_ = std::move(source);
+            draft_ = draft;
+            asked_ = false;
+            model_.take(base_, draft_.edits);
+            inBook_ = session_.kept(session_.book().keepListDraft(draft_));
+            refresh();
+        });
+    });
+}
+
 /// The next of the list's variants, and none after the last: every value is read anew for it.
 void ListPage::nextVariant() {
     const auto& names = base_.list.variants;
@@ -282,9 +304,10 @@ void ListPage::refresh() {
     followBook();
     row_ = std::min(row_, model_.rows().empty() ? 0 : model_.rows().size() - 1);
     if (model_.empty()) {
-        setNow(
-            QStringLiteral("Paste the parts list, or open its file."),
-            QStringLiteral("Ctrl+V pastes what you copied in the manual; O opens a table (CSV) or a text."));
+        setNow(QStringLiteral("Paste the parts list, or open its file."),
+               QStringLiteral(
+                   "Ctrl+V pastes what you copied in the manual; O opens a table (CSV) or a text; with the "
+                   "bare board alone, Enter writes what its print says."));
     } else {
         const int doubts = model_.doubtful() + model_.refused();
         const auto& variants = model_.source().list.variants;

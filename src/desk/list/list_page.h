@@ -34,6 +34,7 @@ class ListPage : public Page {
     void chooseColumn(int by);
     void turnColumn();
     void nextVariant();
+    void addLine();
     void correct();
     void accept();
     void build(const QString& name);
