@@ -269,8 +269,13 @@ Manner mannerOf(std::string_view text) {
 }
 
 std::optional<Amount> readAmount(std::string_view word, Unit unit, const Manner& manner) {
-    const std::string folded = foldSigns(word);
-    std::string_view text = folded;
+    // Most words are no amount: they begin with a letter that no digit follows.
+    if (word.empty() || word.size() > 24 || (letter(word[0]) && (word.size() < 2 || !digit(word[1]))))
+        return std::nullopt;
+    const bool plain =
+        std::all_of(word.begin(), word.end(), [](char c) { return static_cast<unsigned char>(c) < 0x80; });
+    const std::string folded = plain ? std::string() : foldSigns(word);
+    std::string_view text = plain ? word : std::string_view(folded);
     for (const std::string_view sign : {"±", "+/-", "+-", "~"}) {
         if (text.starts_with(sign)) text.remove_prefix(sign.size());
     }

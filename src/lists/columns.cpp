@@ -301,9 +301,10 @@ std::string plainHeading(std::string_view cell) {
 std::map<Column, double> headingScores(std::string_view cell) {
     std::map<Column, double> out;
     const std::string word = plainHeading(cell);
-    if (word.empty()) return out;
+    if (word.empty() || word.size() > 40) return out;
+    const std::string whole = lowerText(trimmed(cell));
     for (const Heading& h : kHeadings) {
-        if (h.word == word || h.word == lowerText(trimmed(cell))) out[h.column] = h.weight;
+        if (h.word == word || h.word == whole) out[h.column] = h.weight;
     }
     if (!out.empty()) return out;
     // "Reference(s)" is met above; "Value 1", "Quantity per board" begin with a word that is known.
@@ -428,16 +429,17 @@ std::size_t headingsIn(const CsvRow& row) {
 bool isHeader(const CsvRow& row) {
     bool leads = false;
     std::size_t filled = 0, designators = 0;
+    for (const std::string& cell : row) designators += readDesignator(trimmed(cell)).has_value();
+    if (designators > 1) return false;
     for (const std::string& cell : row) {
         filled += !trimmed(cell).empty();
-        designators += readDesignator(trimmed(cell)).has_value();
         const auto scores = headingScores(cell);
         leads = leads || scores.contains(Column::refs) || scores.contains(Column::value);
     }
     const auto variants = std::size_t(
         std::count_if(row.begin(), row.end(), [](const auto& cell) { return isVariantWord(cell); }));
     const std::size_t known = headingsIn(row) + (variants > 1 ? variants : 0);
-    return leads && designators < 2 && known >= 2 && known * 3 >= filled;
+    return leads && known >= 2 && known * 3 >= filled;
 }
 
 ListShape guessShape(const CsvTable& table) {

@@ -19,6 +19,7 @@ namespace ombrek {
 namespace {
 
 constexpr const char* kWireAssumed = "26AWG";
+constexpr const char* kProveVolts = "prove-volts";  ///< the plan's own hold before chips
 
 bool has(std::string_view text, std::initializer_list<const char*> words) {
     const std::string low = lowerText(text);
@@ -344,6 +345,11 @@ std::vector<Step> mergedSteps(const Kit& kit, const std::vector<Step>& pasted,
         std::erase_if(step.fits, [&](const std::string& ref) { return settled.contains(ref); });
         taken.insert(step.fits.begin(), step.fits.end());
     }
+    std::set<std::string> guarded;  // parts that the plan keeps out until the voltages are proven
+    for (const Step& step : kit.steps) {
+        if (std::find(step.after.begin(), step.after.end(), kProveVolts) != step.after.end())
+            guarded.insert(step.fits.begin(), step.fits.end());
+    }
     std::vector<Step> out;
     std::set<std::string> gone;
     for (Step step : kit.steps) {
@@ -378,6 +384,18 @@ std::vector<Step> mergedSteps(const Kit& kit, const std::vector<Step>& pasted,
     const auto joints =
         std::find_if(out.begin(), out.end(), [](const Step& s) { return s.id == "look-joints"; });
     if (joints != out.end()) joints->after.push_back(own.back().id);
+    // A chip of the paper's waits for the voltages all the same: they are proven before its step.
+    const auto volts =
+        std::find_if(out.begin(), out.end(), [](const Step& s) { return s.id == kProveVolts; });
+    const auto chip = std::find_if(own.begin(), own.end(), [&](const Step& step) {
+        return std::any_of(step.fits.begin(), step.fits.end(),
+                           [&](const auto& ref) { return guarded.contains(ref); });
+    });
+    if (volts != out.end() && chip != own.end() && !doneIds.contains(kProveVolts)) {
+        volts->after = chip->after;
+        volts->before.push_back(chip->id);
+        chip->after = {kProveVolts};
+    }
     out.insert(look == out.end() ? out.end() : look + 1, own.begin(), own.end());
     return out;
 }

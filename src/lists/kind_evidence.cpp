@@ -1,6 +1,8 @@
 #include "lists/kind_evidence.h"
 
 #include <algorithm>
+#include <unordered_map>
+#include <vector>
 
 #include "formats/encoding.h"
 
@@ -615,21 +617,38 @@ bool usualLetters(std::string_view letters) {
 
 KindEvidence byWord(std::string_view text) {
     const std::string word = lowerText(text);
-    const auto find = [](const std::string& w) -> const Word* {
-        const auto hit = std::find_if(std::begin(kWords), std::end(kWords), [&](const Word& row) {
-            return row.word.ends_with('*') ? w.starts_with(row.word.substr(0, row.word.size() - 1))
-                                           : row.word == w;
-        });
-        return hit == std::end(kWords) ? nullptr : hit;
+    // Whole words by a map, beginnings one by one.
+    static const auto exact = [] {
+        std::unordered_map<std::string_view, const Word*> out;
+        for (const Word& row : kWords) {
+            if (!row.word.ends_with('*')) out.try_emplace(row.word, &row);
+        }
+        return out;
+    }();
+    static const auto beginnings = [] {
+        std::vector<const Word*> out;
+        for (const Word& row : kWords) {
+            if (row.word.ends_with('*')) out.push_back(&row);
+        }
+        return out;
+    }();
+    if (word.find_first_not_of("0123456789.,/%") == std::string::npos) return {};
+    const auto find = [&](std::string_view w) -> const Word* {
+        if (const auto known = exact.find(w); known != exact.end()) return known->second;
+        for (const Word* row : beginnings) {
+            if (w.starts_with(row->word.substr(0, row->word.size() - 1))) return row;
+        }
+        return nullptr;
     };
     const Word* hit = find(word);
     for (const std::string_view plural : {"s", "es", "n", "en", "er", "x"}) {
         if (hit == nullptr && word.size() > plural.size() + 2 && word.ends_with(plural))
-            hit = find(word.substr(0, word.size() - plural.size()));
+            hit = find(std::string_view(word).substr(0, word.size() - plural.size()));
     }
     if (hit) return single(hit->kind, hit->weight);
     // "Folientrimmer", "Leistungstransistor": the last part of a compound is what it is.
     for (const Word& row : kWords) {
+        if (word.size() < 8) break;
         std::string_view tail = row.word;
         if (tail.ends_with('*')) tail.remove_suffix(1);
         if (tail.size() >= 5 && word.size() > tail.size() + 2 && word.ends_with(tail))
@@ -647,8 +666,8 @@ bool adjustableWord(std::string_view word) {
 }
 
 std::optional<PartKind> byType(std::string_view word) {
+    if (word.size() < 3 || word.find_first_of("0123456789") == std::string_view::npos) return std::nullopt;
     const std::string text = capitals(word);
-    if (text.size() < 3 || text.find_first_of("0123456789") == std::string::npos) return std::nullopt;
     // A three-terminal regulator and a logic family have no letters before their number.
     const auto numbered = [&](std::string_view start, std::size_t least) {
         return text.starts_with(start) && text.size() >= least;
@@ -751,7 +770,11 @@ std::optional<NotFitted> notFittedIn(std::string_view text) {
                                                    "dns",
                                                    "nopop",
                                                    "n.b."};
+    if (text.size() < 2) return std::nullopt;
     const std::string low = lowerText(text);
+    // Every phrase has one of these letters at its beginning.
+    if (low.find_first_of("dnoues") == std::string::npos && low.find("leave") == std::string::npos)
+        return std::nullopt;
     const auto wordAt = [&](std::size_t at, std::size_t size) {
         const auto inner = [&](std::size_t i) {
             return letter(low[i]) || digit(low[i]) || static_cast<unsigned char>(low[i]) >= 0x80;

@@ -439,7 +439,12 @@ class RowTaker {
             const Runs runs = runsOf(row.text, shortNumbers);
             for (const bool front : {true, false}) {
                 const auto& run = front ? runs.front : runs.back;
-                if (!run) continue;
+                // The same run is read once.
+                const bool known =
+                    run && std::any_of(readings.begin(), readings.end(), [&](const Reading& r) {
+                        return r.run.begin == run->begin && r.run.end == run->end && r.run.refs == run->refs;
+                    });
+                if (!run || known) continue;
                 Reading reading = read(row.text, *run);
                 if (front == habits_.refsBehind) reading.merit -= 0.5;
                 readings.push_back(std::move(reading));

@@ -136,18 +136,20 @@ double meritOf(const PartsList& list) {
 }
 
 void noteManner(PartsList& list, const std::string& text) {
-    const Manner manner = mannerOf(foldSigns(text));
+    const auto digit = [&](std::size_t i) { return i < text.size() && text[i] >= '0' && text[i] <= '9'; };
     bool grouped = false;
-    for (const ListLine& line : list.lines) {
-        for (const Token& token : tokensOf(line.text)) {
-            const auto comma = token.text.find(',');
-            grouped = grouped || (comma != std::string::npos && comma > 0 && comma <= 3 &&
-                                  wholeNumber(token.text.substr(0, comma), 3) &&
-                                  std::min(token.text.find_first_not_of("0123456789", comma + 1),
-                                           token.text.size()) == comma + 4);
-        }
+    for (auto comma = text.find(','); comma != std::string::npos && !grouped;
+         comma = text.find(',', comma + 1)) {
+        std::size_t first = comma;
+        while (first > 0 && comma - first < 4 && digit(first - 1)) --first;
+        const std::size_t before = comma - first;
+        const bool alone = first == 0 || text[first - 1] == ' ' || text[first - 1] == '\t' ||
+                           text[first - 1] == '\n' || text[first - 1] == '"';
+        grouped = before >= 1 && before <= 3 && alone && digit(comma + 1) && digit(comma + 2) &&
+                  digit(comma + 3) && !digit(comma + 4);
     }
     if (!grouped) return;
+    const Manner manner = mannerOf(foldSigns(text));
     if (manner.comma == Manner::Comma::decimal)
         list.notes.push_back("The comma is the decimal mark in this list: 1,000 is one.");
     if (manner.comma == Manner::Comma::thousands)

@@ -37,7 +37,7 @@ bool confirmedTonight(const Kit& kit, const Build& build, std::int64_t now) {
 
 bool keyDown(const Check& check) {
     return check.unit == Unit::watt ||
-           says(check.title + " " + check.at, {"key down", "keyed", "transmitting"});
+           says(check.title + " " + check.at + " " + check.condition, {"key down", "keyed", "transmit"});
 }
 
 bool keyDown(const Adjustment& a) {

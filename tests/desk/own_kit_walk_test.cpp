@@ -96,6 +96,9 @@ TEST_CASE("an own kit: from a pasted list to all seven stations") {
     REQUIRE(own != desk.kit().steps.end());
     CHECK(own->hold);
     CHECK(own->tools == std::vector<std::string>{"multimeter"});
+    // The chip still waits for the voltages, whatever the paper forgot.
+    CHECK(desk.kit().step("own-6")->after == std::vector<std::string>{"prove-volts"});
+    CHECK(desk.kit().step("prove-volts")->after == std::vector<std::string>{"own-5"});
 
     key(Qt::Key_F4);
     paste(desk,
