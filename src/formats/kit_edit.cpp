@@ -4,6 +4,8 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
+#include "formats/kit_json.h"
+
 namespace ombrek {
 
 using Json = nlohmann::ordered_json;
@@ -44,21 +46,6 @@ Json& rowOf(Json& list, const char* field, const std::string& name) {
     }
     list.push_back(Json::object());
     return list.back();
-}
-
-const char* quantityWord(Unit unit) {
-    switch (unit) {
-        case Unit::ohm:
-            return "resistance";
-        case Unit::ampere:
-            return "current";
-        case Unit::hertz:
-            return "frequency";
-        case Unit::watt:
-            return "power";
-        default:
-            return "voltage";
-    }
 }
 
 void put(Json& row, const char* field, const std::string& text) {

@@ -273,6 +273,12 @@ Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cor
 
 }  // namespace
 
+std::string_view quantityWord(Unit unit) {
+    const auto hit =
+        std::find_if(kCheckUnits.begin(), kCheckUnits.end(), [&](const auto& u) { return u.unit == unit; });
+    return hit == kCheckUnits.end() ? kCheckUnits.front().quantity : hit->quantity;
+}
+
 Result<Kit> readKit(const std::string& json, const std::vector<MagneticCore>& cores) {
     try {
         return readAll(parseJson(json), cores);

@@ -22,4 +22,7 @@ struct KitFile {
 };
 Result<KitFile> readKitFile(const std::filesystem::path& path, const std::vector<MagneticCore>& cores);
 
+/// A check's quantity as kit files have it, "voltage"; of a unit that no check has: "voltage".
+std::string_view quantityWord(Unit unit);
+
 }  // namespace ombrek

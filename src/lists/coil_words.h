@@ -26,6 +26,9 @@ struct ListCoil {
     std::vector<std::string> doubts;
 };
 
+/// What is taken where a coil's wire is not said, and told.
+inline constexpr const char* kWireAssumed = "26AWG";
+
 /// A core's designation in the usual form: "t50-2" and "T-50-2" are "T50-2", "BN-43-202" is "BN43-202".
 /// Nothing if the word is none.
 std::optional<std::string> coreOf(std::string_view word);

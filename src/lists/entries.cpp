@@ -18,7 +18,6 @@
 namespace ombrek {
 namespace {
 
-constexpr const char* kWireAssumed = "26AWG";
 constexpr const char* kProveVolts = "prove-volts";  ///< the plan's own hold before chips
 
 bool has(std::string_view text, std::initializer_list<const char*> words) {
@@ -81,19 +80,6 @@ std::vector<double> amountsOf(const std::string& text, Unit unit) {
         out.push_back(found->value);
     }
     return out;
-}
-
-std::string idFrom(const std::string& text) {
-    std::string out;
-    for (const char c : lowered(text)) {
-        if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9')) {
-            out += c;
-        } else if (!out.empty() && out.back() != '-') {
-            out += '-';
-        }
-    }
-    while (!out.empty() && out.back() == '-') out.pop_back();
-    return out.empty() ? "own" : out.substr(0, 40);
 }
 
 /// The parts a coil resonates with, of what stands behind "with".
@@ -240,8 +226,9 @@ Entry<Adjustment> readAdjustmentLine(std::size_t number, const std::string& line
     for (const Coil& coil : kit.coils) {
         if (coil.tune && coil.tune->trimmer == a.adjuster) a.coil = coil.ref;
     }
-    a.id = idFrom(a.adjuster + " " + (a.kind == Adjustment::Kind::peak ? "peak" : "set"));
-    for (int n = 2; !ids.insert(a.id).second; ++n) a.id = idFrom(a.adjuster) + "-" + std::to_string(n);
+    a.id = plainId(a.adjuster + " " + (a.kind == Adjustment::Kind::peak ? "peak" : "set"), "own");
+    for (int n = 2; !ids.insert(a.id).second; ++n)
+        a.id = plainId(a.adjuster, "own") + "-" + std::to_string(n);
     out.says = a.adjuster + ": " +
                (a.kind == Adjustment::Kind::peak
                     ? "to the peak of " + (a.reads.empty() ? std::string(plural(a.unit)) : a.reads)

@@ -21,13 +21,6 @@ bool inner(char c) {
     return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || static_cast<unsigned char>(c) >= 0x80;
 }
 
-std::size_t findWord(std::string_view low, std::string_view phrase, std::size_t from = 0) {
-    for (auto at = low.find(phrase, from); at != std::string_view::npos; at = low.find(phrase, at + 1)) {
-        const std::size_t end = at + phrase.size();
-        if ((at == 0 || !inner(low[at - 1])) && (end >= low.size() || !inner(low[end]))) return at;
-    }
-    return std::string_view::npos;
-}
 template <typename List>
 bool says(std::string_view low, const List& phrases) {
     return std::any_of(std::begin(phrases), std::end(phrases), [&](std::string_view phrase) {

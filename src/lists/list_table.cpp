@@ -335,24 +335,6 @@ class TableReader {
     std::vector<std::pair<std::size_t, std::string>> rowsFor_;
 };
 
-/// A line's pieces between gaps of two blanks or a tab.
-struct Piece {
-    std::size_t begin = 0, end = 0;
-};
-std::vector<Piece> piecesOf(std::string_view line) {
-    std::vector<Piece> out;
-    for (std::size_t i = 0; i < line.size();) {
-        while (i < line.size() && line[i] == ' ') ++i;
-        if (i >= line.size()) break;
-        std::size_t end = i;
-        while (end < line.size() && !line.substr(end).starts_with("  ")) ++end;
-        while (end > i && line[end - 1] == ' ') --end;
-        out.push_back({i, end});
-        i = end;
-    }
-    return out;
-}
-
 std::size_t columnAt(const std::vector<Piece>& header, const Piece& piece) {
     std::size_t best = 0;
     double bestScore = -1e9;

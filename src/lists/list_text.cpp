@@ -66,25 +66,6 @@ std::string plainColumns(std::string_view text) {
     return out;
 }
 
-/// A line's text cut where two blanks or more stand, with the place of each piece.
-struct Piece {
-    std::size_t begin, end;
-};
-std::vector<Piece> piecesOf(std::string_view text) {
-    std::vector<Piece> out;
-    for (std::size_t i = 0; i < text.size();) {
-        while (i < text.size() && text[i] == ' ') ++i;
-        if (i >= text.size()) break;
-        std::size_t end = i;
-        while (end < text.size() && text.substr(end, 2) != "  ") ++end;
-        while (end > i && text[end - 1] == ' ') --end;
-        out.push_back({i, end});
-        i = end;
-        while (i < text.size() && text[i] == ' ') ++i;
-    }
-    return out;
-}
-
 /// A run whose letters are not usual, where a row begins: "DZ1 ZMM3.3".
 std::optional<DesignatorRun> unusualAtStart(std::string_view text) {
     const std::size_t end = std::min(text.find_first_of(" \t:,"), text.size());

@@ -16,8 +16,6 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr const char* kWireAssumed = "26AWG";
-
 /// What a kit file takes as a value to measure.
 bool measurable(const ListLine& line) {
     switch (line.kind) {
@@ -113,18 +111,6 @@ std::optional<Json> coilJson(const ListCoil& coil, const std::vector<MagneticCor
     }
     if (coil.twisted.size() > 1) out["twisted"] = coil.twisted;
     return out;
-}
-
-std::string idOf(const std::string& name) {
-    std::string out;
-    for (const char c : lowered(name)) {
-        if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9'))
-            out.push_back(c);
-        else if (!out.empty() && out.back() != '-')
-            out.push_back('-');
-    }
-    while (!out.empty() && out.back() == '-') out.pop_back();
-    return out.empty() ? "list" : out;
 }
 
 /// How much of a list was understood: designators with a value, doubts taken off.
@@ -229,7 +215,7 @@ std::string kitFromList(const PartsList& list, const std::string& name,
                         const std::vector<MagneticCore>& cores) {
     Json kit{{"format", "ombrek-kit"},
              {"version", 1},
-             {"id", idOf(name)},
+             {"id", plainId(name, "list")},
              {"name", plain(bounded(name, 120), "Parts list")},
              {"summary", "from a parts list"}};
     Json parts = Json::array();

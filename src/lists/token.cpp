@@ -120,6 +120,45 @@ std::string plainBlanks(std::string_view text) {
 
 }  // namespace
 
+std::vector<Piece> piecesOf(std::string_view line) {
+    std::vector<Piece> out;
+    for (std::size_t i = 0; i < line.size();) {
+        while (i < line.size() && line[i] == ' ') ++i;
+        if (i >= line.size()) break;
+        std::size_t end = i;
+        while (end < line.size() && !line.substr(end).starts_with("  ")) ++end;
+        const std::size_t next = end;
+        while (end > i && line[end - 1] == ' ') --end;
+        out.push_back({i, end});
+        i = next;
+    }
+    return out;
+}
+
+std::size_t findWord(std::string_view low, std::string_view phrase) {
+    for (auto at = low.find(phrase); at != std::string_view::npos; at = low.find(phrase, at + 1)) {
+        const std::size_t end = at + phrase.size();
+        const bool before = at == 0 || !letter(low[at]) || (!letter(low[at - 1]) && !digit(low[at - 1]));
+        const bool after = end >= low.size() || !letter(low[end - 1]) || !letter(low[end]);
+        if (before && after) return at;
+    }
+    return std::string_view::npos;
+}
+
+std::string plainId(std::string_view text, std::string_view otherwise) {
+    std::string out;
+    for (const char c : lowerText(text)) {
+        if ((c >= 'a' && c <= 'z') || digit(c)) {
+            out += c;
+        } else if (!out.empty() && out.back() != '-') {
+            out += '-';
+        }
+    }
+    out = out.substr(0, 40);
+    while (!out.empty() && out.back() == '-') out.pop_back();
+    return out.empty() ? std::string(otherwise) : out;
+}
+
 bool wholeNumber(std::string_view text, std::size_t most) {
     return !text.empty() && text.size() <= most && std::all_of(text.begin(), text.end(), digit);
 }

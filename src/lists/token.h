@@ -25,6 +25,19 @@ std::vector<Token> tokensOf(std::string_view text);
 /// The words that nothing has taken, as they stand.
 std::string untaken(const std::vector<Token>& tokens);
 
+/// A piece of a line between gaps of two blanks or more, by its place.
+struct Piece {
+    std::size_t begin = 0, end = 0;
+};
+std::vector<Piece> piecesOf(std::string_view line);
+
+/// Where a phrase stands as words of a text in lower case, not inside another word; npos: nowhere.
+std::size_t findWord(std::string_view low, std::string_view phrase);
+
+/// A text as an id: small letters and digits, anything else a dash, at most 40; `otherwise` where nothing is
+/// left.
+std::string plainId(std::string_view text, std::string_view otherwise);
+
 /// Only digits, one to `most` of them.
 bool wholeNumber(std::string_view text, std::size_t most = 5);
 

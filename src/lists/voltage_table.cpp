@@ -5,6 +5,7 @@
 #include <cmath>
 #include <set>
 
+#include "formats/kit_json.h"
 #include "lists/amount.h"
 #include "lists/designators.h"
 #include "lists/kind_evidence.h"
@@ -77,22 +78,6 @@ constexpr std::string_view kMore[] = {
     "more than", "greater than", "above",   "over",        "at least", "min.", "min", "gr\u00f6\u00dfer als",
     "mehr als",  "\u00fcber",    "plus de", "m\u00e1s de", "\u2265",   ">=",   ">"};
 constexpr std::string_view kTo[] = {"...", "..", "to", "bis", "-", "\u00e0", "and", "a"};
-
-bool wordAt(std::string_view text, std::size_t at, std::size_t size) {
-    const bool sign = !letter(text[at]);
-    const bool before = at == 0 || sign || (!letter(text[at - 1]) && !digit(text[at - 1]));
-    const std::size_t end = at + size;
-    const bool after = end >= text.size() || !letter(text[end - 1]) || !letter(text[end]);
-    return before && after;
-}
-
-/// Where a phrase stands as a word of a text in lower case; npos: nowhere.
-std::size_t findWord(std::string_view low, std::string_view phrase) {
-    for (auto at = low.find(phrase); at != std::string_view::npos; at = low.find(phrase, at + 1)) {
-        if (wordAt(low, at, phrase.size())) return at;
-    }
-    return std::string_view::npos;
-}
 
 /// A number of a row with its unit, which is no pin's and no designator's.
 struct Number {
@@ -230,21 +215,6 @@ std::string conditionIn(std::string_view text) {
         if (findWord(low, row.text) != std::string::npos) return std::string(row.means);
     }
     return "";
-}
-
-std::string quantityOf(Unit unit) {
-    switch (unit) {
-        case Unit::ohm:
-            return "resistance";
-        case Unit::ampere:
-            return "current";
-        case Unit::hertz:
-            return "frequency";
-        case Unit::watt:
-            return "power";
-        default:
-            return "voltage";
-    }
 }
 
 class Reader {
@@ -778,7 +748,10 @@ class Reader {
     static bool takeLast(std::string& head, const List& phrases) {
         const std::string low = lowerText(trimmed(head));
         for (const std::string_view phrase : phrases) {
-            if (!low.ends_with(phrase) || !wordAt(low, low.size() - phrase.size(), phrase.size())) continue;
+            if (!low.ends_with(phrase)) continue;
+            const std::size_t at = low.size() - phrase.size();
+            const bool inside = at > 0 && letter(phrase[0]) && (letter(low[at - 1]) || digit(low[at - 1]));
+            if (inside) continue;
             head = head.substr(0, head.find_last_not_of(" \t") + 1);
             head.resize(head.size() - phrase.size());
             return true;
@@ -789,7 +762,7 @@ class Reader {
     void setUnit(const Number& value, PastedCheck& out) {
         const auto unit = value.unit ? value.unit : unit_;
         out.unit = unit.value_or(Unit::volt);
-        out.quantity = quantityOf(out.unit);
+        out.quantity = quantityWord(out.unit);
         if (!unit) out.doubts.push_back("No unit stands with the number: taken as volts.");
     }
 
@@ -925,19 +898,6 @@ class Reader {
     double share_ = 0;  ///< that the table itself allows; 0: it does not say
 };
 
-std::string idFrom(const std::string& text) {
-    std::string out;
-    for (const char c : lowered(text)) {
-        if ((c >= 'a' && c <= 'z') || digit(c)) {
-            out += c;
-        } else if (!out.empty() && out.back() != '-') {
-            out += '-';
-        }
-    }
-    while (!out.empty() && out.back() == '-') out.pop_back();
-    return out.empty() ? "check" : out.substr(0, 40);
-}
-
 }  // namespace
 
 VoltageTable readVoltageTable(const std::string& bytes) { return Reader().read(bytes); }
@@ -950,7 +910,7 @@ std::vector<Check> checksOf(const VoltageTable& table, const std::vector<Check>&
         if (!pasted.measured() || (!pasted.low && !pasted.high)) continue;
         Check check;
         const std::string name = pasted.at + (pasted.condition.empty() ? "" : " " + pasted.condition);
-        const std::string base = idFrom(name);
+        const std::string base = plainId(name, "check");
         check.id = base;
         for (int n = 2; !ids.insert(check.id).second; ++n) check.id = base + "-" + std::to_string(n);
         check.at = pasted.at;
