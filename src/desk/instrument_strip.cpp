@@ -8,6 +8,15 @@
 #include "practice/practice_instruments.h"
 
 namespace ombrek {
+namespace {
+
+/// Maker and model of an answer to *IDN? (IEEE 488.2: maker, model, serial number, firmware), in one line.
+QString whoIs(const QString& answer, const QLabel& label) {
+    const QString name = answer.section(QChar(','), 0, 1).replace(QChar(','), QChar(' ')).simplified();
+    return label.fontMetrics().elidedText(name, Qt::ElideRight, InstrumentStrip::kWidth - 44);
+}
+
+}  // namespace
 
 InstrumentStrip::InstrumentStrip(Session& session, QWidget* parent)
     : QFrame(parent), session_(session), address_(new QLineEdit), note_(textLabel(13, false, "soft")) {
@@ -77,7 +86,9 @@ void InstrumentStrip::look() {
         QLabel* who = who_[std::size_t(role)];
         who->setText(QStringLiteral("asking …"));
         session_.bench().identify(role, [guard = QPointer<QLabel>(who)](Result<QString> answer) {
-            if (guard) guard->setText(answer ? answer->left(60) : qs(answer.error().sentence));
+            if (!guard) return;
+            guard->setText(answer ? whoIs(*answer, *guard) : qs(answer.error().sentence));
+            guard->setToolTip(answer ? answer->left(200) : QString());
         });
     }
 }

@@ -125,6 +125,13 @@ TEST_CASE("the instruments beside a page make it narrower, and nothing lies unde
     desk.key(Qt::Key_B);
     desk.settle();
     CHECK(desk.window().instruments().isVisible());
+    // With their names, which come a moment later.
+    CHECK(desk.waitFor([&] {
+        for (const QLabel* label : desk.window().instruments().findChildren<QLabel*>()) {
+            if (label->text().startsWith(QStringLiteral("Ombrek practice"))) return true;
+        }
+        return false;
+    }));
     CHECK(desk.window().page()->width() <= before - InstrumentStrip::kWidth);
     Count count;
     for (int i = 0; i < Window::kStations; ++i) {
