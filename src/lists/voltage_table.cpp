@@ -77,6 +77,11 @@ constexpr std::string_view kLess[] = {
 constexpr std::string_view kMore[] = {
     "more than", "greater than", "above",   "over",        "at least", "min.", "min", "gr\u00f6\u00dfer als",
     "mehr als",  "\u00fcber",    "plus de", "m\u00e1s de", "\u2265",   ">=",   ">"};
+constexpr std::string_view kLessBehind[] = {
+    "max",      "maximum", "maximal",      "or less",        "or below",
+    "or lower", "at most", "oder weniger", "h\u00f6chstens", "ou moins"};
+constexpr std::string_view kMoreBehind[] = {"min",       "minimum",  "minimal",   "or more",    "or above",
+                                            "or higher", "at least", "oder mehr", "mindestens", "ou plus"};
 constexpr std::string_view kTo[] = {"...", "..", "to", "bis", "-", "\u00e0", "and", "a"};
 
 /// A number of a row with its unit, which is no pin's and no designator's.
@@ -620,6 +625,11 @@ class Reader {
             if (last == numbers.size() || numbers[i].unit || !numbers[last].unit) last = i;
         }
         if (last == numbers.size()) return readSeen(row, out);
+        // "not 5 V" names what must not be: no limits can be made of it.
+        const std::string before = lowerText(trimmed(std::string_view(row).substr(0, numbers[last].begin)));
+        for (const std::string_view word : {" not", " never", " nicht", " nie", " pas"}) {
+            if (before.ends_with(word)) return false;
+        }
         readValue(row, numbers, last, out);
         return true;
     }
@@ -694,7 +704,11 @@ class Reader {
         std::string head = row.substr(0, begin), tail = row.substr(std::min(end, row.size()));
         // "-" and brackets of a negative or bracketed value go with it.
         const bool about = takeLast(head, kAbout);
-        const bool less = !about && takeLast(head, kLess), more = !about && !less && takeLast(head, kMore);
+        const bool less = takeLast(head, kLess) || takeFirst(tail, kLessBehind),
+                   more = !less && (takeLast(head, kMore) || takeFirst(tail, kMoreBehind));
+        const bool another = last > 0 && numbers[last - 1].unit && numbers[last - 1].unit == value.unit;
+        if (another && !first && !tolerance)
+            out.doubts.push_back("Another number stands in the line: which of them is meant?");
         setUnit(value, out);
         if (first) {
             out.low = std::min(first->value, value.value);
@@ -741,6 +755,21 @@ class Reader {
                 return;
             }
         }
+    }
+
+    /// A phrase that stands first behind the value, taken: "1.2 A max".
+    template <typename List>
+    static bool takeFirst(std::string& tail, const List& phrases) {
+        const auto from = std::min(tail.find_first_not_of(" ,("), tail.size());
+        const std::string low = lowerText(std::string_view(tail).substr(from));
+        for (const std::string_view phrase : phrases) {
+            const bool whole =
+                low.size() == phrase.size() || (low.size() > phrase.size() && !letter(low[phrase.size()]));
+            if (!low.starts_with(phrase) || !whole) continue;
+            tail.erase(0, from + phrase.size());
+            return true;
+        }
+        return false;
     }
 
     /// A phrase that stands last before the value, taken.

@@ -223,3 +223,18 @@ TEST_CASE("limits, units and modes in columns of their own; words around the poi
     CHECK(checkAt(words, "LED1 on").quantity == "seen");
     CHECK(checkAt(words, "D5 anode").quantity == "diode");
 }
+
+TEST_CASE("a limit behind its number is a limit, and what must not be is no value") {
+    const VoltageTable table = readVoltageTable(
+        "Final drain current, key down: 1.2 A max\nGate rail -0.5 V or less\nRail 4.5 V minimum\nU9 pin 4 "
+        "not 5 V\n"
+        "TP1 5 V 6 V max\n");
+    REQUIRE(table.checks.size() == 4);
+    CHECK(table.checks[0].high == Approx(1.2));  // a quarter more would have passed
+    CHECK_FALSE(table.checks[0].low);
+    CHECK(table.checks[1].high == Approx(-0.5));
+    CHECK(table.checks[2].low == Approx(4.5));
+    CHECK_FALSE(table.checks[2].high);
+    CHECK_FALSE(table.checks[3].doubts.empty());
+    CHECK(table.refused.size() == 1);
+}
