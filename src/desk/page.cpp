@@ -8,6 +8,7 @@
 #include "desk/paper/paper_model.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/fitted_column.h"
+#include "desk/pieces/key_cap.h"
 #include "desk/pieces/text.h"
 #include "formats/files.h"
 #include "look/verdict_mark.h"
@@ -60,7 +61,7 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
       entryMeaning_(textLabel(17, true, "copper")),
       entry_(new QLineEdit),
       note_(new NoteLine(this)),
-      keyRow_(textLabel(14, false, "soft")) {
+      keyRow_(new QWidget) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(name);
     auto* all = new QVBoxLayout(this);
@@ -91,6 +92,7 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
     entryRow_->hide();
     all->addWidget(entryRow_);
     all->addWidget(note_);
+    keyRow_->setLayout(new FlowLayout(22, 4));
     all->addWidget(keyRow_);
     now_->setMinimumHeight(40);
     // Pages with an Enter of their own get it as a shortcut first; on the others it comes here.
@@ -135,8 +137,14 @@ QAction* Page::addKey(const char* id, const char* sequence, const char* shown, c
     }
     connect(action, &QAction::triggered, this, std::move(act));
     addAction(action);
-    updateKeyRow();
+    addCap(action);
     return action;
+}
+
+void Page::addCap(QAction* act) {
+    auto* cap = new KeyCap(act, act->property(kKey).toString());
+    cap->setVisible(act->property(kCommon).toBool());
+    keyRow_->layout()->addWidget(cap);
 }
 
 void Page::takesPaper(const char* word) {
@@ -167,7 +175,7 @@ void Page::offerPaper(bool empty) {
     paperCard_->setVisible(empty);
     for (const char* id : {"from-the-paper", "paste-from-the-paper"})
         act(QString::fromUtf8(id))->setProperty(kCommon, empty);
-    updateKeyRow();
+    showCaps();
 }
 
 void Page::setEnter(const char* id, const char* does, std::function<void()> act) {
@@ -175,13 +183,9 @@ void Page::setEnter(const char* id, const char* does, std::function<void()> act)
     addKey(id, "Return", "Enter", does, [this] { enter(); });
 }
 
-void Page::updateKeyRow() {
-    QStringList row;
-    for (const QAction* act : actions()) {
-        if (act->property(kCommon).toBool())
-            row << act->property(kKey).toString() + QStringLiteral("\u2002") + act->text();
-    }
-    keyRow_->setText(row.join(QStringLiteral("\u2003\u2003")));
+void Page::showCaps() {
+    for (KeyCap* cap : keyRow_->findChildren<KeyCap*>())
+        cap->setVisible(cap->act()->property(kCommon).toBool());
 }
 
 void Page::enter() {

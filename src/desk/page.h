@@ -34,6 +34,8 @@ class Page : public QWidget {
     static constexpr const char* kCommon = "common";
     /// The act of this id, or null.
     QAction* act(const QString& id) const { return findChild<QAction*>(id, Qt::FindDirectChildrenOnly); }
+    /// A cap at the foot for an act of the window.
+    void addCap(QAction* act);
     /// A file was given to this page, by a path or dropped on it. @return false when it takes none
     virtual bool openFile(const QString& /*path*/) { return false; }
     QString name() const { return name_; }
@@ -117,7 +119,7 @@ class Page : public QWidget {
     void openEntry(const Wanted& wanted, const QString& text);
     void showMeaning();
     void closeEntry();
-    void updateKeyRow();
+    void showCaps();
 
     QString name_;
     const char* paper_ = "";  ///< what this station takes from the paper
@@ -128,7 +130,7 @@ class Page : public QWidget {
     QLabel *entryPrompt_, *entryMeaning_;
     QLineEdit* entry_;
     class NoteLine* note_;
-    QLabel* keyRow_;
+    QWidget* keyRow_;  ///< the caps of the acts at the foot
     bool bigOnly_ = false;
     bool troubled_ = false;      ///< the last line was about something that is not understood
     Wanted reading_, open_;      ///< wanted now, and what the open entry is for

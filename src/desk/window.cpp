@@ -1,7 +1,6 @@
 #include "desk/window.h"
 
 #include <QApplication>
-#include <QShortcut>
 #include <QStyle>
 #include <QVBoxLayout>
 
@@ -57,7 +56,7 @@ Window::Window(Session& session, QWidget* parent)
     guard_.setInterval(1000);
     connect(&guard_, &QTimer::timeout, &session_, &Session::lookForBook);
     guard_.start();
-    addKeys();
+    addActs();
     refresh();
     if (session_.book().readOnly())
         session_.say(qs(session_.book().readOnlyReason()), VerdictState::doubtful);
@@ -72,7 +71,9 @@ void Window::addPage(const PageRow& row, Page* page) {
     pages_->addWidget(page);
     connect(page, &Page::wants, this, &Window::open);
     connect(page, &Page::left, this, &Window::leave);
-    if (*row.opener != '\0') addKey(QKeySequence(QString::fromUtf8(row.opener)), [this, id] { open(id); });
+    if (*row.opener != '\0')
+        addAct(row.id, row.opener, {QKeySequence(QString::fromUtf8(row.opener))},
+               QStringLiteral("go to %1").arg(page->name()), [this, id] { open(id); });
 }
 
 void Window::open(const QString& id, const QString& about) {
@@ -101,30 +102,47 @@ void Window::leave() {
     page()->takeFocus();
 }
 
-void Window::addKey(const QKeySequence& sequence, std::function<void()> act) {
-    auto* shortcut = new QShortcut(sequence, this);
-    shortcut->setAutoRepeat(false);
-    connect(shortcut, &QShortcut::activated, this, std::move(act));
+void Window::addAct(const char* id, const char* shown, const QList<QKeySequence>& keys, const QString& does,
+                    std::function<void()> act) {
+    auto* action = new QAction(does, this);
+    action->setObjectName(QString::fromUtf8(id));
+    action->setProperty(Page::kKey, QString::fromUtf8(shown));
+    action->setShortcuts(keys);
+    action->setAutoRepeat(false);
+    connect(action, &QAction::triggered, this, std::move(act));
+    addAction(action);
 }
 
-void Window::addKeys() {
-    addKey(QKeySequence(Qt::Key_F11), [this] { toggleBig(); });
-    addKey(QKeySequence(Qt::CTRL | Qt::Key_K), [this] { sums_->begin(); });
-    addKey(QKeySequence(QStringLiteral("?")), [this] { showKeys(); });
-    addKey(QKeySequence(QStringLiteral("Z")), [this] { undo(true); });
-    addKey(QKeySequence(QStringLiteral("Shift+Z")), [this] { undo(false); });
-    addKey(QKeySequence(QStringLiteral("B")), [this] {
+void Window::addActs() {
+    const auto add = [this](const char* id, const char* shown, const QList<QKeySequence>& keys,
+                            const char* does, std::function<void()> act) {
+        addAct(id, shown, keys, QString::fromUtf8(does), std::move(act));
+    };
+    add("sums", "Ctrl+K", {Qt::CTRL | Qt::Key_K}, "sums; Enter puts the answer on the page",
+        [this] { sums_->begin(); });
+    add("undo", "Z", {Qt::Key_Z, QKeySequence(QKeySequence::Undo)}, "take the last action back",
+        [this] { undo(true); });
+    add("redo", "Shift+Z", {Qt::SHIFT | Qt::Key_Z, Qt::CTRL | Qt::SHIFT | Qt::Key_Z, Qt::CTRL | Qt::Key_Y},
+        "do it again", [this] { undo(false); });
+    add("instruments", "B", {Qt::Key_B}, "instruments out or in", [this] {
         strip_->setVisible(!strip_->isVisible());
         if (strip_->isVisible()) strip_->look();
         page()->takeFocus();
     });
-    addKey(QKeySequence(Qt::CTRL | Qt::Key_P), [this] {
+    add("practice-bench", "Ctrl+P", {Qt::CTRL | Qt::Key_P}, "start the practice bench", [this] {
         strip_->show();
         strip_->startPracticeBench();
     });
-    addKey(QKeySequence(Qt::CTRL | Qt::Key_N), [this] { setChoosing(true); });
-    addKey(QKeySequence(Qt::CTRL | Qt::Key_D),
-           [this] { setNight(coloursOf(*this).paper == dayBench().paper); });
+    add("another", "Ctrl+N", {Qt::CTRL | Qt::Key_N, Qt::CTRL | Qt::Key_O}, "another kit or build",
+        [this] { setChoosing(true); });
+    add("big", "F11", {Qt::Key_F11}, "only the big thing, doubled", [this] { toggleBig(); });
+    add("night", "Ctrl+D", {Qt::CTRL | Qt::Key_D}, "day bench or night bench",
+        [this] { setNight(coloursOf(*this).paper == dayBench().paper); });
+    add("keys", "?", {QKeySequence(QStringLiteral("?"))}, "every key", [this] { showKeys(); });
+    auto* keys = findChild<QAction*>(QStringLiteral("keys"), Qt::FindDirectChildrenOnly);
+    keys->setProperty(Page::kCommon, true);
+    for (const auto& [id, page] : byId_) page->addCap(keys);
+    add("quit", "Ctrl+Q", {Qt::CTRL | Qt::Key_Q}, "close the book and leave", [this] { close(); });
 }
 
 void Window::setChoosing(bool choosing) {
@@ -205,12 +223,7 @@ void Window::toggleBig() {
     page()->takeFocus();
 }
 
-void Window::showKeys() {
-    keySheet_->setGeometry(centralWidget()->geometry());
-    keySheet_->show();
-    keySheet_->raise();
-    keySheet_->setFocus();
-}
+void Window::showKeys() { keySheet_->open(); }
 
 void Window::undo(bool back) {
     const auto name = back ? session_.book().undo() : session_.book().redo();

@@ -38,9 +38,11 @@ class Window : public QMainWindow {
     static void setNight(bool night);
 
  private:
-    void addKeys();
+    void addActs();
     void addPage(const PageRow& row, Page* page);
-    void addKey(const QKeySequence& sequence, std::function<void()> act);
+    /// An act of the window with its keys; the first is the one that is shown.
+    void addAct(const char* id, const char* shown, const QList<QKeySequence>& keys, const QString& does,
+                std::function<void()> act);
     void refresh();
     void showPage(Page* page);
     void pageFailed(const Page& page, const char* why);
@@ -60,7 +62,7 @@ class Window : public QMainWindow {
     std::vector<Page*> stations_;  ///< in the order of the wire
     Page* start_ = nullptr;
     Page* beside_ = nullptr;  ///< open beside the stations
-    QWidget* keySheet_;
+    class KeySheet* keySheet_;
     QTimer clock_, guard_;    ///< a minute of the sitting; a second in which a lost book is noticed
     Page* spoken_ = nullptr;  ///< the page with the last line
     int station_ = 0;
