@@ -180,8 +180,12 @@ class Book {
     std::string photo(std::int64_t id) const;
     /// A pause that is to count as work.
     Result<void> countAway(const Sitting& pause);
-    /// The kit in hand as it shall be from now on: places or errata were added. @param name  "placement"
-    Result<void> changeKit(const std::string& kitText, const std::string& name);
+    /// The kit in hand as it shall be from now on, one action. @param name  "placement"
+    /// @param replaced   what is another thing now: what was read, marked or wound of it holds no more
+    /// @param lookAgain  designators whose line says something else: what was marked of them holds no more
+    Result<void> changeKit(const std::string& kitText, const std::string& name,
+                           const std::vector<Subject>& replaced = {},
+                           const std::vector<std::string>& lookAgain = {});
 
     Result<void> remark(const std::string& step, const std::string& text);
     /// @param basis  the evidence of the day that the reason is given for (see basisOf)

@@ -55,10 +55,21 @@ Result<void> Book::countAway(const Sitting& pause) {
     });
 }
 
-Result<void> Book::changeKit(const std::string& kitText, const std::string& name) {
+Result<void> Book::changeKit(const std::string& kitText, const std::string& name,
+                             const std::vector<Subject>& replaced,
+                             const std::vector<std::string>& lookAgain) {
     return act(name, [&] {
         const std::int64_t kit = inside_->keepKitText(kitText);
         inside_->changeBuild([&](auto& build) { build.kit = kit; });
+        for (const Subject& subject : replaced) {
+            inside_->changed(subject, name);
+            if (subject.is(Subject::Kind::part)) inside_->clearPlace(subject.id);
+            if (!subject.is(Subject::Kind::coil)) continue;
+            for (const char* table : {"winding", "coil_check"})
+                inside_->run("DELETE FROM " + std::string(table) + " WHERE build=? AND name LIKE ?",
+                             inside_->chosen(), subject.id + "/%");
+        }
+        for (const std::string& ref : lookAgain) inside_->clearPlace(ref);
     });
 }
 

@@ -33,6 +33,16 @@ struct PlanQuestion {
 int planCommand(const PlanQuestion& question, bool json);
 
 int kitCheckCommand(const std::string& file, bool json);
+/// What two kit files say differently.
+int kitCompareCommand(const std::string& mine, const std::string& theirs, bool json);
+
+struct KitChangeQuestion {
+    std::string kit, with;  ///< a kit file; an upgrade, another version, or a variant's name
+    std::string out;        ///< where the kit that comes of it is written; empty: nowhere
+};
+int kitUpgradeCommand(const KitChangeQuestion& question, bool json);
+int kitMergeCommand(const KitChangeQuestion& question, bool json);
+int kitVariantCommand(const KitChangeQuestion& question, bool json);
 
 /// Needs a QApplication.
 int reportCommand(const std::string& book, const std::string& html, const std::string& pdf);

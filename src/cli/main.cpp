@@ -111,6 +111,23 @@ int main(int argc, char** argv) {
     kit->require_subcommand(1);
     check->add_option("FILE", file)->required();
     check->add_flag("--json", json, "print JSON");
+    std::string theirs;
+    auto* compare = kit->add_subcommand("compare", "what two kit files say differently");
+    compare->add_option("MINE", file)->required();
+    compare->add_option("THEIRS", theirs)->required();
+    compare->add_flag("--json", json, "print JSON");
+    KitChangeQuestion change;
+    const auto changes = [&](const char* name, const char* with, const char* does) {
+        auto* command = kit->add_subcommand(name, does);
+        command->add_option("KIT", change.kit, "kit file")->required();
+        command->add_option(with, change.with)->required();
+        command->add_option("--kit", change.out, "write the kit that comes of it");
+        command->add_flag("--json", json, "print JSON");
+        return command;
+    };
+    auto* upgrade = changes("upgrade", "UPGRADE", "put an upgrade or a modification on top of a kit");
+    auto* merge = changes("merge", "THEIRS", "take another version of a kit over");
+    auto* variant = changes("variant", "NAME", "the kit as it is for another of its variants");
 
     std::string book, html, pdf;
     auto* report = options.add_subcommand("report", "write the report of the build in hand");
@@ -145,6 +162,10 @@ int main(int argc, char** argv) {
         if (*rebuilt) return rebuildCommand(other, json);
         if (*plan) return planCommand(planned, json);
         if (*check) return kitCheckCommand(file, json);
+        if (*compare) return kitCompareCommand(file, theirs, json);
+        if (*upgrade) return kitUpgradeCommand(change, json);
+        if (*merge) return kitMergeCommand(change, json);
+        if (*variant) return kitVariantCommand(change, json);
         if (*rescue) return rescueCommand(book, copy, json);
         if (*practice) return practiceCommand(book, finished);
         qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do

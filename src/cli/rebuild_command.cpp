@@ -11,16 +11,6 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-Result<Band> readBand(const std::string& text) {
-    const auto dots = text.find("..");
-    if (dots == std::string::npos) return problem("band", "Write the band as 3.5M..3.8M.");
-    const auto low = parseQuantity(text.substr(0, dots), Unit::hertz);
-    const auto high = parseQuantity(text.substr(dots + 2), Unit::hertz);
-    if (!low) return problem("band", low.error().sentence);
-    if (!high) return problem("band", high.error().sentence);
-    return Band{low->value, high->value};
-}
-
 Json elementJson(const std::string& ref, const Rebuilt& rebuilt) {
     if (const Rewound* coil = rebuilt.coil(ref)) {
         Json out{{"ref", ref},

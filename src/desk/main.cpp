@@ -84,6 +84,8 @@ int takePictures(Window& window, const QString& folder) {
                  {"figures", "L1", ""},
                  {"sitting", "", ""},
                  {"history", "", ""},
+                 {"kit", "", ""},
+                 {"band", "14M..14.35M", ""},
                  {"loupe", "", ""},
                  {"list", "", "pilot-lamp.list.txt"},
                  {"paper", "checks", "pilot-lamp.voltages.txt"},

@@ -11,7 +11,10 @@
 #include "desk/pieces/key_cap.h"
 #include "desk/pieces/text.h"
 #include "formats/files.h"
+#include "formats/kit_edit.h"
 #include "look/verdict_mark.h"
+#include "station/notes.h"
+#include "station/subjects.h"
 
 namespace ombrek {
 
@@ -155,6 +158,31 @@ void Page::takesPaper(const char* word) {
             [this, paper] { emit wants(QStringLiteral("paper"), paper); });
     addRare("paste-from-the-paper", "Ctrl+V", "paste them",
             [this, paper] { emit wants(QStringLiteral("paper"), paper + QStringLiteral(" paste")); });
+}
+
+void Page::takesNotes(std::function<Subject()> inHand) {
+    const auto none = [this](const Subject& at) {
+        if (at.is(Subject::Kind::unknown)) session_.say(QStringLiteral("Nothing is in hand here."));
+        return at.is(Subject::Kind::unknown);
+    };
+    addRare("erratum", "Shift+E", "erratum: what the paper has wrong here", [this, none, inHand] {
+        const Subject at = inHand();
+        if (none(at)) return;
+        askText(QStringLiteral("What has the paper wrong at %1?").arg(qs(titleOf(session_.kit(), at))),
+                qs(erratumAt(session_.kit(), at)), [this, at](const QString& text) {
+                    session_.changeKit(
+                        withErratum(session_.build().kitText, at, text.simplified().toStdString()),
+                        "erratum at " + at.id);
+                });
+    });
+    addRare("made-otherwise", "Shift+D", "made otherwise than the paper says, and why", [this, none, inHand] {
+        const Subject at = inHand();
+        if (none(at)) return;
+        askText(QStringLiteral("%1: what is made otherwise, and why?").arg(qs(titleOf(session_.kit(), at))),
+                qs(otherwiseAt(session_.build(), at)), [this, at](const QString& text) {
+                    session_.kept(session_.book().remark(at.text(), text.simplified().toStdString()));
+                });
+    });
 }
 
 void Page::offerPaper(bool empty) {

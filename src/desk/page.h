@@ -78,6 +78,9 @@ class Page : public QWidget {
     }
     /// Ins and Ctrl+V: this station's own material, entered or pasted from the paper.
     void takesPaper(const char* word);
+    /// Shift+E and Shift+D: where the rig is otherwise than its paper, of what is in hand on this page.
+    /// @param inHand  of unknown kind: nothing is
+    void takesNotes(std::function<Subject()> inHand);
     /// The kit has none of it yet: the keys stand at the foot, and a card shows how the paper may print it.
     void offerPaper(bool empty);
     /// Enter does what the now line says.

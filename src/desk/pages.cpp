@@ -7,6 +7,8 @@
 #include "desk/drawers/drawers_page.h"
 #include "desk/first_light/first_light_page.h"
 #include "desk/history/history_page.h"
+#include "desk/kit_sheet/band_page.h"
+#include "desk/kit_sheet/kit_page.h"
 #include "desk/list/delivery_page.h"
 #include "desk/list/list_page.h"
 #include "desk/meters/meters_page.h"
@@ -47,6 +49,8 @@ const std::vector<PageRow>& pageRows() {
                                            {"drawers", "F8", Where::beside, "", make<DrawersPage>},
                                            {"meters", "F9", Where::beside, "", make<MetersPage>},
                                            {"history", "F10", Where::beside, "", make<HistoryPage>},
+                                           {"kit", "F12", Where::beside, "", make<KitPage>},
+                                           {"band", "", Where::beside, "", make<BandPage>},
                                            {"which-part", "", Where::beside, "parts-in", make<WhichPartPage>},
                                            {"remedy", "", Where::beside, "parts-in", make<RemedyPage>},
                                            {"list", "", Where::beside, "", make<ListPage>},

@@ -115,6 +115,19 @@ void Session::beginKit(const QString& path) {
     kept(book_->startBuild(file->kit.name, file->text));
 }
 
+bool Session::changeKit(const Result<std::string>& kitText, const std::string& action,
+                        const std::vector<Subject>& replaced, const std::vector<std::string>& lookAgain) {
+    if (!kitText) {
+        say(qs(kitText.error().text()), VerdictState::cannotTell);
+        return false;
+    }
+    if (const auto kit = readKit(*kitText, tables_.cores); !kit) {
+        say(qs(kit.error().text()), VerdictState::cannotTell);
+        return false;
+    }
+    return kept(book_->changeKit(*kitText, action, replaced, lookAgain));
+}
+
 bool Session::kept(const Result<void>& result) {
     if (!result) {
         logLine(LogLevel::warning, "refused: " + result.error().text());
@@ -216,6 +229,12 @@ void Session::type(Reading wanted, const QString& text) {
     if (!entered.trouble.isEmpty()) return say(entered.trouble, VerdictState::cannotTell);
     say(QString());
     store(entered.reading);
+}
+
+void Session::answer(const Subject& check, bool yes) {
+    Reading reading{0, check, yes ? 1.0 : 0.0, Unit::none, 0, {}, "seen", 0};
+    reading.who = book_->preference("who");
+    store(reading);
 }
 
 double Session::powerSetting(const PowerMethod& method) const {

@@ -54,11 +54,18 @@ class Session : public QObject {
     /// What came of an action on the book: a Problem is said. @return whether it was kept
     bool kept(const Result<void>& result);
 
+    /// The kit in hand as it shall be from now on, one action; what does not hold together is said, and
+    /// nothing changes. @param action  as History and undo call it. Others as Book::changeKit.
+    bool changeKit(const Result<std::string>& kitText, const std::string& action,
+                   const std::vector<Subject>& replaced = {}, const std::vector<std::string>& lookAgain = {});
+
     /// Take a reading from the bench into the book: `wanted` carries subject, unit, setting and method
     /// (empty: the instrument's name). Answers later; a Problem is said and the book is left.
     void read(Reading wanted);
     /// The same from typed text, in the wanted unit; only what `understand` lets pass.
     void type(Reading wanted, const QString& text);
+    /// What the builder's own eyes and ears say of a check: it is so, or it is not.
+    void answer(const Subject& check, bool yes);
 
     /// What a typed text would be kept as.
     struct Entered {

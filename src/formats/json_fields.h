@@ -40,6 +40,8 @@ class JsonFields {
     /// The array's elements as objects; an absent array is empty.
     std::vector<JsonFields> objects(const std::string& name);
     JsonFields object(const std::string& name);
+    /// A field as it stands, for rows that go on as they are.
+    const nlohmann::json& raw(const std::string& name) { return need(name); }
 
     void finish() const;
     [[noreturn]] void fault(const std::string& name, const std::string& sentence) const;

@@ -119,6 +119,7 @@ Coil readCoil(JsonFields& fields, const std::vector<MagneticCore>& cores) {
     if (fields.has("lowest")) coil.lowest = fields.quantity("lowest", Unit::hertz, 1, 1e11);
     if (fields.has("tune")) coil.tune = readTune(fields.object("tune"));
     coil.note = fields.text("note", "");
+    coil.erratum = fields.text("erratum", "");
     fields.finish();
     return coil;
 }

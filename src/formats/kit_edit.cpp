@@ -57,7 +57,8 @@ void put(Json& row, const char* field, const std::string& text) {
 std::string withBand(const std::string& kitText, const Rebuilt& rebuilt) {
     Json kit = Json::parse(kitText);
     for (Json& part : kit["parts"]) {
-        if (const Recapped* c = rebuilt.capacitor(part.value("ref", ""))) part["value"] = c->after;
+        if (const Recapped* c = rebuilt.capacitor(part.value("ref", "")))
+            part["value"] = formatQuantity(c->after, Unit::farad, 3);
         if (const Rewound* coil = rebuilt.coil(part.value("ref", ""));
             coil && part.value("kind", "") == "coil")
             part["value"] = "ring " + coil->coreAfter;
@@ -94,14 +95,18 @@ std::string withBand(const std::string& kitText, const Rebuilt& rebuilt) {
 std::string withChecks(const std::string& kitText, const std::vector<Check>& checks) {
     Json kit = Json::parse(kitText);
     for (const Check& check : checks) {
-        Json row{{"id", check.id}, {"do", check.title}, {"quantity", quantityWord(check.unit)}};
+        Json row{{"id", check.id}, {"do", check.title}};
+        row["quantity"] = check.yesNo() ? "seen" : check.diode ? "diode" : quantityWord(check.unit);
+        put(row, "seen", check.seen);
         put(row, "at", check.at);
         put(row, "to", check.to);
         put(row, "condition", check.condition);
-        if (std::isfinite(check.limits.low)) row["low"] = check.limits.low;
+        if (!check.yesNo() && std::isfinite(check.limits.low)) row["low"] = check.limits.low;
         if (std::isfinite(check.limits.high)) row["high"] = check.limits.high;
         if (check.gate) row["gate"] = true;
         put(row, "rule", check.rule);
+        put(row, "from", check.from);
+        put(row, "erratum", check.erratum);
         put(row, "caution", check.caution);
         put(row, "suspects", check.suspects);
         rowOf(kit["checks"], "id", check.id) = std::move(row);
@@ -131,6 +136,7 @@ std::string withCoil(const std::string& kitText, const Coil& coil) {
                        {"high", coil.tune->high}};
     }
     put(row, "note", coil.note);
+    put(row, "erratum", coil.erratum);
     rowOf(kit["coils"], "ref", coil.ref) = std::move(row);
     // A coil is a part of the bag, too.
     const bool listed = std::any_of(kit["parts"].begin(), kit["parts"].end(),
@@ -156,6 +162,7 @@ std::string withAdjustment(const std::string& kitText, const Adjustment& a) {
     }
     if (a.safe != SafeEnd::none) row["safe_end"] = a.safe == SafeEnd::low ? "low" : "high";
     put(row, "caution", a.caution);
+    put(row, "erratum", a.erratum);
     rowOf(kit["adjustments"], "id", a.id) = std::move(row);
     return kit.dump(1);
 }
@@ -174,6 +181,12 @@ std::string withRatings(const std::string& kitText, const Ratings& r) {
         row["frequency"] = r.frequency;
         row["load"] = r.ohms;
         row["harmonics"] = r.harmonics;
+        for (const auto& [field, value] : {std::pair{"current_low", r.currentLow},
+                                           {"current_high", r.currentHigh},
+                                           {"harmonics_below_db", r.harmonicsBelow}}) {
+            row.erase(field);
+            if (value > 0) row[field] = value;
+        }
     }
     kit["ratings"] = std::move(row);
     return kit.dump(1);
@@ -195,12 +208,24 @@ std::string withSteps(const std::string& kitText, const std::vector<Step>& steps
     return kit.dump(1);
 }
 
-std::string withErratum(const std::string& kitText, const std::string& step, const std::string& erratum) {
+std::string withErratum(const std::string& kitText, const Subject& at, const std::string& erratum) {
+    struct Place {
+        Subject::Kind kind;
+        const char *list, *key;
+    };
+    static constexpr Place places[] = {{Subject::Kind::part, "parts", "ref"},
+                                       {Subject::Kind::coil, "coils", "ref"},
+                                       {Subject::Kind::step, "steps", "id"},
+                                       {Subject::Kind::check, "checks", "id"},
+                                       {Subject::Kind::adjustment, "adjustments", "id"}};
     Json kit = Json::parse(kitText);
-    for (Json& row : kit["steps"]) {
-        if (row.value("id", "") != step) continue;
-        row.erase("erratum");
-        if (!erratum.empty()) row["erratum"] = erratum;
+    for (const Place& place : places) {
+        if (place.kind != at.kind || !kit.contains(place.list)) continue;
+        for (Json& row : kit[place.list]) {
+            if (row.value(place.key, "") != at.id) continue;
+            row.erase("erratum");
+            put(row, "erratum", erratum);
+        }
     }
     return kit.dump(1);
 }

@@ -26,7 +26,8 @@ std::string withRatings(const std::string& kitText, const Ratings& ratings);
 /// All steps of the kit anew; look-aheads to steps that are no more are left out.
 std::string withSteps(const std::string& kitText, const std::vector<Step>& steps);
 
-/// A kit's text with what the manual or the print has wrong at a step; an empty text takes it out.
-std::string withErratum(const std::string& kitText, const std::string& step, const std::string& erratum);
+/// A kit's text with what the paper has wrong of a part, coil, step, check or adjustment; an empty text takes
+/// it out.
+std::string withErratum(const std::string& kitText, const Subject& at, const std::string& erratum);
 
 }  // namespace ombrek

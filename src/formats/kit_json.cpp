@@ -76,6 +76,7 @@ Part readPart(JsonFields& fields) {
     part.code = fields.text("code", "");
     part.mpn = fields.text("mpn", "");
     part.package = fields.text("package", "");
+    part.erratum = fields.text("erratum", "");
     part.volts = fields.number("volts", 0, 100000, 0);
     part.watts = fields.number("watts", 0, 10000, 0);
     if (fields.has("place")) part.place = readPlace(fields.object("place"));
@@ -128,13 +129,24 @@ constexpr std::array<CheckUnit, 5> kCheckUnits{{{"voltage", Unit::volt},
                                                 {"frequency", Unit::hertz},
                                                 {"power", Unit::watt}}};
 
+/// A check may also be a yes or no, or of the diode range.
+constexpr std::string_view kSeen = "seen", kDiode = "diode";
+
 Unit readUnit(JsonFields& fields, const std::string& name) {
     const std::string text = fields.text(name);
     const auto hit = std::find_if(kCheckUnits.begin(), kCheckUnits.end(),
                                   [&](const auto& u) { return u.quantity == text; });
     if (hit == kCheckUnits.end())
-        fields.fault(name, "One of voltage, resistance, current, frequency, power.");
+        fields.fault(name,
+                     "One of voltage, resistance, current, frequency, power; a check also diode, seen.");
     return hit->unit;
+}
+
+void readCheckLimits(JsonFields& fields, Check& check) {
+    if (fields.has("low")) check.limits.low = fields.quantity("low", check.unit, -1e12, 1e12);
+    if (fields.has("high")) check.limits.high = fields.quantity("high", check.unit, -1e12, 1e12);
+    if (!fields.has("low") && !fields.has("high")) fields.fault("low", "A check needs low, high or both.");
+    if (check.limits.low > check.limits.high) fields.fault("low", "The low limit is above the high one.");
 }
 
 Check readCheck(JsonFields& fields) {
@@ -142,11 +154,17 @@ Check readCheck(JsonFields& fields) {
     check.id = fields.text("id");
     check.title = fields.text("do");
     check.at = fields.text("at", "");
-    check.unit = readUnit(fields, "quantity");
-    if (fields.has("low")) check.limits.low = fields.quantity("low", check.unit, -1e12, 1e12);
-    if (fields.has("high")) check.limits.high = fields.quantity("high", check.unit, -1e12, 1e12);
-    if (!fields.has("low") && !fields.has("high")) fields.fault("low", "A check needs low, high or both.");
-    if (check.limits.low > check.limits.high) fields.fault("low", "The low limit is above the high one.");
+    const std::string quantity = fields.text("quantity");
+    if (quantity == kSeen) {
+        check.unit = Unit::none;
+        check.seen = fields.text("seen");
+        if (check.seen.empty()) fields.fault("seen", "Say what must be seen or heard.");
+        check.limits.low = 0.5;  // a yes is 1, a no is 0
+    } else {
+        check.diode = quantity == kDiode;
+        check.unit = check.diode ? Unit::volt : readUnit(fields, "quantity");
+        readCheckLimits(fields, check);
+    }
     check.gate = fields.flag("gate", false);
     check.caution = fields.text("caution", "");
     check.suspects = fields.text("suspects", "");
@@ -154,6 +172,8 @@ Check readCheck(JsonFields& fields) {
     check.to = fields.text("to", "");
     check.condition = fields.text("condition", "");
     check.rule = fields.text("rule", "");
+    check.from = fields.text("from", "");
+    check.erratum = fields.text("erratum", "");
     if (!check.bridge.empty() && check.unit != Unit::ampere)
         fields.fault("bridge", "Only a current is measured across a gap that is bridged afterwards.");
     fields.finish();
@@ -189,6 +209,7 @@ Adjustment readAdjustment(JsonFields& fields) {
         fields.fault("kind", "An adjustment is a \"peak\" or a \"set\".");
     }
     a.caution = fields.text("caution", "");
+    a.erratum = fields.text("erratum", "");
     a.safe = readSafeEnd(fields, a);
     fields.finish();
     return a;
@@ -203,6 +224,9 @@ Ratings readRatings(JsonFields fields) {
     r.frequency = fields.quantity("frequency", Unit::hertz, 0, 1e12, 0);
     r.frequencyTolerance = fields.number("frequency_ppm", 0, 1e6, 100);
     r.ohms = fields.quantity("load", Unit::ohm, 0.1, 1e4, 50);
+    r.currentLow = fields.quantity("current_low", Unit::ampere, 0, 1000, 0);
+    r.currentHigh = fields.quantity("current_high", Unit::ampere, r.currentLow, 1000, 0);
+    r.harmonicsBelow = fields.number("harmonics_below_db", 0, 200, 0);
     r.harmonics = fields.has("harmonics") ? fields.whole("harmonics", 2, 20) : 3;
     r.air = r.power > 0 ? Ratings::Air::yes : Ratings::Air::unknown;
     if (fields.has("transmits")) {
@@ -222,6 +246,19 @@ bool plainId(const std::string& id) {
     return !id.empty() && id.size() <= 64 && id[0] != '.' && std::all_of(id.begin(), id.end(), plain);
 }
 
+/// Only their names: what each changes is its part of the text, and withVariant (kit_edit.h) puts it in.
+void readVariants(JsonFields& top, Kit& kit) {
+    kit.variant = top.text("variant", "");
+    for (JsonFields& row : top.objects("variants")) {
+        kit.variants.push_back(row.text("name"));
+        for (const char* list : {"parts", "coils", "without", "ratings"}) row.has(list);
+        row.finish();
+    }
+    const bool known = std::find(kit.variants.begin(), kit.variants.end(), kit.variant) != kit.variants.end();
+    if (kit.variant.empty() ? !kit.variants.empty() : !known)
+        top.fault("variant", "Name the variant that this is, one of those of the list \"variants\".");
+}
+
 Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cores) {
     JsonFields top(document, "");
     if (top.text("format") != "ombrek-kit")
@@ -238,6 +275,9 @@ Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cor
     kit.name = top.text("name");
     kit.summary = top.text("summary", "");
     kit.note = top.text("note", "");
+    kit.documents = top.texts("documents");
+    kit.upgrades = top.texts("upgrades");
+    readVariants(top, kit);
     if (top.has("board")) {
         JsonFields board = top.object("board");
         kit.board = {board.number("width_mm", 5, 1000), board.number("height_mm", 5, 1000)};

@@ -169,7 +169,8 @@ struct Build {
     std::map<std::string, WindingProgress> windings;  ///< key "T1/main"
     std::map<std::string, std::string> coilChecks;  ///< "T1/cut", "T1/strip", "T1/main/continuity", … → how
     std::map<std::string, StepRecord> steps;
-    std::map<std::string, std::string> remarks;  ///< by step id
+    std::map<std::string, std::string>
+        remarks;  ///< by step id; what was done otherwise by a subject's text (station/notes.h)
     std::map<std::string, GateRecord> gates;
     std::vector<Sitting> sittings;    ///< stretches at the bench, oldest first
     std::vector<Sitting> away;        ///< pauses that the builder wants counted

@@ -43,6 +43,7 @@ struct Part {
     std::string code;     ///< the supplier's order code
     std::string mpn;      ///< the maker's part number, or a semiconductor's type: what to read on it
     std::string package;  ///< as the list or the placement table names it, "0805"
+    std::string erratum;  ///< what the paper has wrong of it
     std::optional<Place> place;
 
     bool measurable() const { return nominal > 0 && kind != PartKind::trimmer; }
@@ -88,6 +89,7 @@ struct Coil {
            lowest = 0;  ///< seen by the first winding [Ω] and the lowest frequency [Hz], of a transformer
     std::optional<CoilTune> tune;
     std::string note;
+    std::string erratum;  ///< what the paper has wrong of it
 };
 
 /// Work stops here until the evidence named is there, or the builder goes on knowingly.
@@ -139,6 +141,12 @@ struct Check {
     std::string to{};         ///< the other probe, "U3 pin 2"; empty: ground
     std::string condition{};  ///< "power off", "receive", "key down"; empty: as the step says
     std::string rule{};       ///< how the limits were made from a bare number; empty: as printed
+    std::string from{};       ///< designator of what feeds it, "U1": upstream of this point
+    std::string seen{};       ///< what must be seen or heard in place of a reading, "the lamp lights"
+    bool diode = false;       ///< read in the meter's diode range, power off
+    std::string erratum{};    ///< what the paper has wrong of it
+    /// Its reading is a yes (1) or a no (0) of the builder's own senses.
+    bool yesNo() const { return !seen.empty(); }
 };
 
 struct Adjustment {
@@ -154,6 +162,7 @@ struct Adjustment {
     double tolerance = 0;          ///< of a `set` [same unit]
     SafeEnd safe = SafeEnd::none;  ///< of a `set` whose reading can do harm: where it is begun
     std::string caution;
+    std::string erratum;  ///< what the paper has wrong of it
 };
 
 struct Ratings {
@@ -164,7 +173,9 @@ struct Ratings {
     double frequency = 0;                           ///< [Hz]
     double frequencyTolerance = 0;                  ///< [ppm]
     double ohms = 50;
-    int harmonics = 3;  ///< highest order to measure
+    int harmonics = 3;                       ///< highest order to measure
+    double currentLow = 0, currentHigh = 0;  ///< drawn with the key down at `supply` [A]; 0: not promised
+    double harmonicsBelow = 0;               ///< promised [dB below the carrier]; 0: not promised
     bool transmits() const { return power > 0; }
     /// It may go on the air and nothing says how strong: that is unknown, not nothing.
     bool mayTransmit() const { return air != Air::no; }
@@ -189,6 +200,10 @@ struct Board {
 
 struct Kit {
     std::string id, name, summary, note;
+    std::string variant;                 ///< the one that is built; empty: the kit has none
+    std::vector<std::string> variants;   ///< all of them, by name
+    std::vector<std::string> upgrades;   ///< put on top of it so far, by name
+    std::vector<std::string> documents;  ///< to lie ready: "manual, issue 3", "board drawing"
     Board board;
     std::vector<Part> parts;
     std::vector<Coil> coils;

@@ -387,36 +387,4 @@ std::vector<Step> mergedSteps(const Kit& kit, const std::vector<Step>& pasted,
     return out;
 }
 
-std::vector<Step> withEveryPart(const Kit& kit) {
-    std::set<std::string> fitted, ids;
-    for (const Step& step : kit.steps) {
-        ids.insert(step.id);
-        fitted.insert(step.fits.begin(), step.fits.end());
-    }
-    std::vector<Part> open;
-    for (const Part& part : kit.parts) {
-        if (!fitted.contains(part.ref)) open.push_back(part);
-    }
-    std::vector<Step> out = kit.steps;
-    if (open.empty()) return out;
-    const auto find = [&](const char* id) {
-        return std::find_if(out.begin(), out.end(), [&](const Step& step) { return step.id == id; });
-    };
-    const bool looked = find("look-board") != out.end();
-    std::vector<Step> more;
-    for (Step& step : planFromParts(open)) {
-        if (step.fits.empty()) continue;
-        const std::string base = step.id;
-        for (int n = 2; !ids.insert(step.id).second; ++n) step.id = base + "-" + std::to_string(n);
-        step.after = looked ? std::vector<std::string>{"look-board"} : std::vector<std::string>{};
-        more.push_back(std::move(step));
-    }
-    const auto joints = find("look-joints");
-    if (joints != out.end()) {
-        for (const Step& step : more) joints->after.push_back(step.id);
-    }
-    out.insert(joints, more.begin(), more.end());
-    return out;
-}
-
 }  // namespace ombrek

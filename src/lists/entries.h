@@ -38,8 +38,4 @@ Entry<Ratings> readPromises(const std::string& bytes, const Ratings& before);
 std::vector<Step> mergedSteps(const Kit& kit, const std::vector<Step>& pasted,
                               const std::vector<std::string>& done);
 
-/// The plan with a step for every part that none fits: planned from the part alone, before the look at the
-/// joints.
-std::vector<Step> withEveryPart(const Kit& kit);
-
 }  // namespace ombrek

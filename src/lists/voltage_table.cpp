@@ -936,7 +936,7 @@ std::vector<Check> checksOf(const VoltageTable& table, const std::vector<Check>&
     for (const Check& check : taken) ids.insert(check.id);
     std::vector<Check> out;
     for (const PastedCheck& pasted : table.checks) {
-        if (!pasted.measured() || (!pasted.low && !pasted.high)) continue;
+        if (pasted.measured() && !pasted.low && !pasted.high) continue;
         Check check;
         const std::string name = pasted.at + (pasted.condition.empty() ? "" : " " + pasted.condition);
         const std::string base = plainId(name, "check");
@@ -949,10 +949,18 @@ std::vector<Check> checksOf(const VoltageTable& table, const std::vector<Check>&
         if (!check.to.empty()) check.title += " to " + check.to;
         if (!check.condition.empty()) check.title += ", " + check.condition;
         check.unit = pasted.unit;
+        if (!pasted.measured()) {
+            check.seen = pasted.seen;
+            check.title = pasted.seen.substr(0, 60);
+            check.at.clear();
+            check.unit = Unit::none;
+            check.limits.low = 0.5;  // a yes is 1, a no is 0
+        }
+        check.diode = pasted.quantity == "diode";
         if (pasted.low) check.limits.low = *pasted.low;
         if (pasted.high) check.limits.high = *pasted.high;
         check.rule = pasted.rule;
-        if (!pasted.from.empty()) check.suspects = pasted.from;
+        check.from = pasted.from;
         out.push_back(std::move(check));
     }
     return out;

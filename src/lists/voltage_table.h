@@ -40,8 +40,7 @@ struct VoltageTable {
 /// for "about", ±25 % of a current (common practice: printed voltages are of one sample).
 VoltageTable readVoltageTable(const std::string& bytes);
 
-/// The checks as a kit holds them, with ids that `taken` does not have. What is seen is no reading and is
-/// left out.
+/// The checks as a kit holds them, with ids that `taken` does not have. What is seen or heard is a yes or no.
 std::vector<Check> checksOf(const VoltageTable& table, const std::vector<Check>& taken);
 
 }  // namespace ombrek

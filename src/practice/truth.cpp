@@ -212,8 +212,8 @@ double PracticeTruth::adjustment(const std::string& id) {
 
 double PracticeTruth::check(const std::string& id) {
     const Check* check = kit_.check(id);
-    if (check == nullptr) return kNothing;
-    for (const Adjustment& a : kit_.adjustments) {  // a check of an oscillator reads the oscillator
+    if (check == nullptr || check->yesNo()) return kNothing;  // nobody's instrument sees or hears
+    for (const Adjustment& a : kit_.adjustments) {            // a check of an oscillator reads the oscillator
         if (check->unit == Unit::hertz && a.kind == Adjustment::Kind::set && check->limits.holds(a.target)) {
             return adjustment(a.id);
         }

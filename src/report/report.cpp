@@ -16,6 +16,7 @@
 #include "station/board.h"
 #include "station/first_light.h"
 #include "station/loupe.h"
+#include "station/notes.h"
 #include "station/parts_in.h"
 #include "station/proof.h"
 #include "station/sign_off.h"
@@ -106,7 +107,9 @@ QString checksSection(const Judged& judged) {
     for (const Check& check : kit.checks) {
         const Verdict& verdict = judged.check(check);
         rows.push_back({esc(check.title), esc(check.at),
-                        quantityOrDash(build.last(Subject::check(check.id)), figuresFor(check.limits) + 2),
+                        check.yesNo() ? esc(check.seen)
+                                      : quantityOrDash(build.last(Subject::check(check.id)),
+                                                       figuresFor(check.limits) + 2),
                         mark(verdict.state), esc(verdict.sentence)});
     }
     return QStringLiteral("<h2>First light</h2>") + table({"Check", "At", "Reading", "Verdict", "Why"}, rows);
@@ -206,6 +209,30 @@ QString remarksSection(const Kit& kit, const Build& build) {
     return rows.empty() ? QString() : QStringLiteral("<h2>Remarks</h2>") + table({"Step", "Remark"}, rows);
 }
 
+/// Where the rig is otherwise than its paper.
+QString notesSection(const Kit& kit, const Build& build) {
+    std::vector<Row> errata, otherwise;
+    for (const Note& note : notesOf(kit, build)) {
+        if (!note.erratum.empty()) errata.push_back({esc(note.title), esc(note.erratum)});
+        if (!note.otherwise.empty()) otherwise.push_back({esc(note.title), esc(note.otherwise)});
+    }
+    QString out;
+    if (!errata.empty())
+        out += QStringLiteral("<h2>Errata of the paper</h2>") + table({"At", "What it has wrong"}, errata);
+    if (!otherwise.empty())
+        out += QStringLiteral("<h2>Made otherwise than the paper says</h2>") +
+               table({"At", "What, and why"}, otherwise);
+    return out;
+}
+
+/// What it was made of: the variant that is built and what was put on top.
+QString versionSection(const Kit& kit) {
+    QStringList out;
+    if (!kit.variant.empty()) out << QStringLiteral("Variant: %1.").arg(esc(kit.variant));
+    for (const std::string& name : kit.upgrades) out << QStringLiteral("Upgrade: %1.").arg(esc(name));
+    return out.isEmpty() ? QString() : QStringLiteral("<p>%1</p>").arg(out.join(QChar(' ')));
+}
+
 QString repairsSection(const Build& build) {
     std::vector<Row> rows;
     for (const Repair& r : build.repairs) rows.push_back({when(r.at), esc(r.ref), esc(r.found), esc(r.done)});
@@ -247,7 +274,7 @@ Report makeReport(const Judged& judged, std::int64_t now) {
         QStringLiteral("<h1>%1</h1><p>%2</p><p><b>%3</b> Built from %4 to %5, %6 hours at the bench.</p>")
             .arg(esc(kit.name), esc(kit.summary), verdictLine(ready), when(build.started), when(now),
                  QString::fromStdString(decimals(hours, 1)));
-    out.html += gatesSection(ready) + proofSection(kit, proof, profile);
+    out.html += versionSection(kit) + gatesSection(ready) + proofSection(kit, proof, profile);
     if (!proof.harmonics.empty()) {
         out.html += picture(out.plots.size());
         out.plots.push_back(plotSvg(spectrumPlot(kit, build, proof, profile), kPlotSize));
@@ -262,7 +289,7 @@ Report makeReport(const Judged& judged, std::int64_t now) {
         out.plots.push_back(plotSvg(tunePlot(judged, a), kPlotSize));
     }
     out.html += checksSection(judged) + partsSection(judged) + boardSection(kit, build) +
-                repairsSection(build) + remarksSection(kit, build);
+                repairsSection(build) + notesSection(kit, build) + remarksSection(kit, build);
     out.html += QStringLiteral(
         "<p>Verdicts count the instruments' own error where the guard-band rule was chosen. Band limits, "
         "power "

@@ -71,7 +71,7 @@ Expected expectedOf(const Kit& kit, const Reading& reading) {
         }
         case Subject::Kind::check: {
             const Check* check = kit.check(id);
-            return check == nullptr ? Expected{} : between(check->limits, check->unit);
+            return check == nullptr || check->yesNo() ? Expected{} : between(check->limits, check->unit);
         }
         case Subject::Kind::adjustment: {
             const Adjustment* a = kit.adjustment(id);

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "kit/designator.h"
 #include "station/judged.h"
 #include "station/rests_on.h"
 
@@ -15,12 +16,41 @@ Verdict checkVerdict(const Kit& kit, const Check& check, const Build& build) {
         out.sentence = changedSince(kit, build, subject);
         return out;
     }
+    if (check.yesNo()) {
+        const bool yes = reading->value >= check.limits.low;
+        out.state = yes ? VerdictState::pass : VerdictState::fail;
+        out.sentence = yes ? "It is so." : "It is not so.";
+        return out;
+    }
     out = judgeReading(*reading, check.limits, build.rule, check.unit);
     if (gapOpen(kit, check, build)) {
         out.state = VerdictState::doubtful;
         out.sentence += " The gap is still to be closed: " + check.bridge + ".";
     }
     return out;
+}
+
+const Check* feedOf(const Kit& kit, const Check& check) {
+    if (check.from.empty()) return nullptr;
+    const auto hit = std::find_if(kit.checks.begin(), kit.checks.end(), [&](const Check& other) {
+        return &other != &check && namesPart(other.at, check.from);
+    });
+    return hit == kit.checks.end() ? nullptr : &*hit;
+}
+
+std::string upstreamAdvice(const Judged& judged, const Check& check) {
+    if (check.from.empty()) return "";
+    const Check* feed = feedOf(judged.kit(), check);
+    if (feed == nullptr)
+        return "It is fed from " + check.from + ": see first whether that gives its voltage.";
+    switch (judged.check(*feed).state) {
+        case VerdictState::pass:
+            return "Its feed, " + feed->title + ", is right: look between " + check.from + " and here.";
+        case VerdictState::notDone:
+            return "It is fed from " + check.from + ": read \"" + feed->title + "\" first.";
+        default:
+            return "It is fed from " + check.from + ", and \"" + feed->title + "\" is off, too: begin there.";
+    }
 }
 
 std::string bridgeGate(const Check& check) { return "bridge:" + check.id; }

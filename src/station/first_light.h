@@ -11,6 +11,14 @@ class Judged;
 /// it rests on was changed is to be made again.
 Verdict checkVerdict(const Kit& kit, const Check& check, const Build& build);
 
+/// What feeds a check, as the kit says (`from`), and how that stands: the check that is made at it, or null
+/// when none is.
+const Check* feedOf(const Kit& kit, const Check& check);
+
+/// Where to look when a check is off, of what is known without a circuit: its feed first when that is off or
+/// not read, else between the feed and here. Empty when the kit does not say how it is fed.
+std::string upstreamAdvice(const Judged& judged, const Check& check);
+
 /// Whether the current through a gap was read and is right, and the builder has not said since that the gap
 /// is closed: until then the check does not pass.
 bool gapOpen(const Kit& kit, const Check& check, const Build& build);

@@ -39,6 +39,9 @@ std::string stationOf(Subject::Kind kind) {
 }
 
 std::string readingText(const Reading& r) {
+    if (r.subject.is(Subject::Kind::check) && r.unit == Unit::none)
+        return std::string(r.value > 0 ? "it is so" : "it is not so") +
+               (r.who.empty() ? "" : ", by " + r.who);
     std::string out = "read " + shownText({r.value, r.beyond}, r.unit);
     if (r.subject.is(Subject::Kind::adjustment))
         out += " at " + personNumber(std::round(r.setting(kPosition) * 100)) + "\u202f%";

@@ -15,4 +15,8 @@ namespace ombrek {
 /// coils wait for their winding. Every step depends only on what must be: the schools sort the rest.
 std::vector<Step> planFromParts(const std::vector<Part>& parts);
 
+/// The plan with a step for every part that none fits: planned from the part alone, before the look at the
+/// joints.
+std::vector<Step> withEveryPart(const Kit& kit);
+
 }  // namespace ombrek

@@ -216,6 +216,22 @@ void sayAgain(const Kit& kit, Rebuilt& out) {
 
 }  // namespace
 
+Result<Band> readBand(const std::string& text) {
+    for (const std::string sign : {"..", " to ", " bis ", " - "}) {
+        const auto at = text.find(sign);
+        if (at == std::string::npos) continue;
+        const auto high = parseQuantity(text.substr(at + sign.size()), Unit::hertz);
+        auto low = parseQuantity(text.substr(0, at), Unit::hertz);
+        if (!low) return problem("band", low.error().sentence);
+        if (!high) return problem("band", high.error().sentence);
+        // "3.5 to 3.8 MHz": the first is in the unit of the second.
+        const bool bare = text.substr(0, at).find_first_not_of("0123456789., ") == std::string::npos;
+        while (bare && low->value > 0 && low->value * 1000 <= high->value) low->value *= 1000;
+        return Band{low->value, high->value};
+    }
+    return problem("band", "Write the band as 3.5M..3.8M.");
+}
+
 const Rewound* Rebuilt::coil(const std::string& ref) const {
     const auto hit = std::find_if(coils.begin(), coils.end(), [&](const Rewound& c) { return c.ref == ref; });
     return hit == coils.end() ? nullptr : &*hit;

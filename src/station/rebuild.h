@@ -16,6 +16,9 @@ struct Band {
     double low = 0, high = 0;
 };
 
+/// "3.5M..3.8M", "3.5 to 3.8 MHz".
+Result<Band> readBand(const std::string& text);
+
 /// A coil as it is wound for another band.
 struct Rewound {
     std::string ref;

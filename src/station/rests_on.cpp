@@ -1,8 +1,9 @@
 #include "station/rests_on.h"
 
 #include <algorithm>
-#include <cctype>
 #include <cmath>
+
+#include "kit/designator.h"
 
 namespace ombrek {
 namespace {
@@ -50,20 +51,14 @@ void ofAdjustment(const Kit& kit, const std::string& id, std::vector<Subject>& o
     }
 }
 
-/// The parts that a check is made at, and those to look at when it fails.
+/// The parts that a check is made at, what feeds it, and those to look at when it fails.
 void ofCheck(const Kit& kit, const std::string& id, std::vector<Subject>& out) {
     const Check* check = kit.check(id);
     if (check == nullptr) return;
-    std::string word;
-    for (const char c : check->at + " " + check->suspects + " ") {
-        if (std::isalnum(static_cast<unsigned char>(c))) {
-            word += c;
-        } else {
-            if (kit.part(word) != nullptr) add(out, Subject::part(word));
-            if (kit.coil(word) != nullptr) add(out, Subject::coil(word));
-            word.clear();
-        }
-    }
+    eachWord(check->at + " " + check->suspects + " " + check->from, [&](const std::string& word) {
+        if (kit.part(word) != nullptr) add(out, Subject::part(word));
+        if (kit.coil(word) != nullptr) add(out, Subject::coil(word));
+    });
 }
 
 /// What tunes and filters the output.

@@ -142,7 +142,7 @@ TEST_CASE("places come from a table, errata go with the kit file") {
     REQUIRE(desk.waitFor(idle));
     CHECK(desk.kit().part("R1")->place->x == Approx(6));
     CHECK(desk.kit().part("R2")->place->turn == Approx(270));
-    desk.key(Qt::Key_E);
+    desk.key(Qt::Key_E, Qt::ShiftModifier);
     desk.answer(QStringLiteral("the strap has no ring"));
     CHECK(desk.kit().step("lay-out")->erratum == "the strap has no ring");
     const auto out = desk.path("next.kit.json");
@@ -150,6 +150,7 @@ TEST_CASE("places come from a table, errata go with the kit file") {
     desk.answer(QString::fromStdString(out.string()));
     REQUIRE(desk.waitFor([&] { return idle() && std::filesystem::exists(out); }));
     CHECK(readKitFile(out, shippedTables().cores)->kit.step("lay-out")->erratum == "the strap has no ring");
+    desk.key(Qt::Key_Escape);  // from the kit's own page back to the board
     desk.key(Qt::Key_Z);
     desk.key(Qt::Key_Z);
     CHECK(desk.kit().part("R1")->place->x == practiceKit().kit.part("R1")->place->x);

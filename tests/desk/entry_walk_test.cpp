@@ -501,7 +501,7 @@ TEST_CASE("lines are settled when their list is written, not before") {
 TEST_CASE("an erratum that is too long is refused, and the kit can still be read") {
     Desk desk(fresh);
     desk.key(Qt::Key_F3);
-    desk.key(Qt::Key_E);
+    desk.key(Qt::Key_E, Qt::ShiftModifier);
     entryOf(desk)->setMaxLength(100000);
     entryOf(desk)->setText(QString(4500, QChar('x')));
     desk.key(Qt::Key_Return);

@@ -1,6 +1,8 @@
 #include <catch2/catch.hpp>
 
 #include "formats/files.h"
+#include "formats/kit_edit.h"
+#include "formats/kit_json.h"
 #include "formats/tables.h"
 #include "lists/entries.h"
 #include "lists/instructions.h"
@@ -97,10 +99,11 @@ TEST_CASE("columns, a chip above its pins, transistors with three legs") {
 TEST_CASE("checks become the kit's, each with an id of its own") {
     const auto checks =
         checksOf(readVoltageTable("TP1 5 V\nTP1 5 V\nThe LED lights\nTP1 3 V key down\n"), {});
-    REQUIRE(checks.size() == 3);
+    REQUIRE(checks.size() == 4);
     CHECK(checks[0].id == "tp1");
     CHECK(checks[1].id == "tp1-2");
-    CHECK(checks[2].title == "TP1, key down");
+    CHECK(checks[2].seen == "The LED lights");
+    CHECK(checks[3].title == "TP1, key down");
     const auto again = checksOf(readVoltageTable("TP1 5 V\n"), checks);
     CHECK(again.front().id != "tp1");
 }
@@ -237,4 +240,27 @@ TEST_CASE("a limit behind its number is a limit, and what must not be is no valu
     CHECK_FALSE(table.checks[2].high);
     CHECK_FALSE(table.checks[3].doubts.empty());
     CHECK(table.refused.size() == 1);
+}
+
+TEST_CASE("what is seen or heard, the diode range and what feeds a point become the kit's checks") {
+    const auto checks = checksOf(
+        readVoltageTable(
+            "LED1 lights\nKey down\nA tone is heard in the phones\nKey up\nD5 anode to cathode 0.65 V "
+            "(diode range)\nU3 pin 8  8.0 V from U1\n"),
+        {});
+    REQUIRE(checks.size() == 4);
+    CHECK(checks[0].yesNo());
+    CHECK(checks[0].unit == Unit::none);
+    CHECK(checks[1].condition == "key down");
+    CHECK(checks[1].seen.find("tone") != std::string::npos);
+    CHECK(checks[2].diode);
+    CHECK(checks[2].unit == Unit::volt);
+    CHECK(checks[3].from == "U1");
+    const std::string text =
+        R"({"format":"ombrek-kit","version":1,"id":"k","name":"K","parts":[{"ref":"U1","kind":"ic","value":"78L08"}]})";
+    const auto kit = readKit(withChecks(text, checks), {});
+    REQUIRE(kit);
+    CHECK(kit->checks[0].seen == checks[0].seen);
+    CHECK(kit->checks[2].diode);
+    CHECK(kit->checks[3].from == "U1");
 }

@@ -70,11 +70,13 @@ TEST_CASE("places and errata go into the kit's text and leave the rest", "[place
     CHECK(kit->part("R1")->place->width == practiceKit().kit.part("R1")->place->width);
     CHECK(kit->part("R3")->place->x == practiceKit().kit.part("R3")->place->x);
     CHECK(kit->steps.size() == practiceKit().kit.steps.size());
-    const auto erratum =
-        readKit(withErratum(changed, "d1", "D1 is printed turned round"), shippedTables().cores);
+    const auto erratum = readKit(withErratum(changed, readSubject("step:d1"), "D1 is printed turned round"),
+                                 shippedTables().cores);
     REQUIRE(erratum);
     CHECK(erratum->step("d1")->erratum == "D1 is printed turned round");
-    CHECK(readKit(withErratum(changed, "d1", ""), shippedTables().cores)->step("d1")->erratum.empty());
+    CHECK(readKit(withErratum(changed, readSubject("step:d1"), ""), shippedTables().cores)
+              ->step("d1")
+              ->erratum.empty());
 }
 
 TEST_CASE("steps written as a kit file has them are read back the same", "[placement]") {

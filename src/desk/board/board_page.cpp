@@ -15,6 +15,7 @@
 #include "lists/placement.h"
 #include "report/build_sheet.h"
 #include "station/board.h"
+#include "station/notes.h"
 #include "station/sitting.h"
 
 namespace ombrek {
@@ -82,10 +83,12 @@ void BoardPage::addRoomKeys() {
         if (v.step != nullptr) emit wants(QStringLiteral("photos"), qs(v.step->id));
     });
     addRare("read-a-placement-table", "I", "read a placement table", [this] { readPlaces(); });
-    addRare("erratum-what-the-manual-has", "E", "erratum: what the manual has wrong here",
-            [this] { erratum(); });
+    takesNotes([this] {
+        const BoardView v = view();
+        return v.step == nullptr ? Subject{} : Subject{Subject::Kind::step, v.step->id, "", {}};
+    });
     addRare("write-the-kit-file-errata", "W", "write the kit file, errata and places in it",
-            [this] { writeKit(); });
+            [this] { emit wants(QStringLiteral("kit"), QStringLiteral("write")); });
     addRare("print-the-build-sheet", "P", "print the build sheet", [this] { buildSheet(); });
 }
 
@@ -239,31 +242,8 @@ void BoardPage::takePlaces(const Placement& placement) {
         line << QStringLiteral("%1 rows refused, the first: %2")
                     .arg(placement.refused.size())
                     .arg(qs(placement.refused.front().text()));
-    const std::string changed = withPlaces(session_.build().kitText, placement);
-    if (const auto kit = readKit(changed, session_.tables().cores); !kit)
-        return session_.say(qs(kit.error().text()), VerdictState::cannotTell);
-    if (session_.kept(session_.book().changeKit(changed, "placement")))
+    if (session_.changeKit(withPlaces(session_.build().kitText, placement), "placement"))
         session_.say(line.join(QStringLiteral(" ")), VerdictState::doubtful);
-}
-
-void BoardPage::erratum() {
-    const BoardView v = view();
-    if (v.step == nullptr) return;
-    const std::string id = v.step->id;
-    askText(QStringLiteral("What is wrong in the manual or on the print?"), qs(v.erratum),
-            [this, id](const QString& text) {
-                const std::string changed = withErratum(session_.build().kitText, id, text.toStdString());
-                if (const auto kit = readKit(changed, session_.tables().cores); !kit)
-                    return session_.say(qs(kit.error().text()), VerdictState::cannotTell);
-                session_.kept(session_.book().changeKit(changed, "erratum at " + id));
-            });
-}
-
-void BoardPage::writeKit() {
-    askFile(QStringLiteral("Write the kit file to"), qs(session_.kit().id) + QStringLiteral(".kit.json"),
-            [this](const QString& file) {
-                writeOut(file, [text = session_.build().kitText] { return QByteArray::fromStdString(text); });
-            });
 }
 
 void BoardPage::buildSheet() {
@@ -361,6 +341,9 @@ void BoardPage::showStep(const BoardView& v) {
     step_->addBody(stepBody_);
     QStringList texts;
     if (!v.note.empty()) texts << qs(v.note);
+    const Subject at{Subject::Kind::step, v.step == nullptr ? "" : v.step->id, "", {}};
+    if (const auto own = otherwiseAt(session_.build(), at); !own.empty())
+        texts << QStringLiteral("Made otherwise: ") + qs(own);
     if (!v.remark.empty()) texts << QStringLiteral("Your remark: ") + qs(v.remark);
     step_->setText(texts.join(QStringLiteral("\n")));
     step_->setCaution(qs(v.caution));

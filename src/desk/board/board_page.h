@@ -32,8 +32,6 @@ class BoardPage : public Page {
     void mended();
     void countPause();
     void readPlaces();
-    void erratum();
-    void writeKit();
     void buildSheet();
     void takePlaces(const Placement& placement);
     bool saysFirst(const Step& step);

@@ -22,6 +22,13 @@ std::string verb(Unit unit) {
     }
 }
 
+/// Where to look when it is off: what feeds it, then what the kit suspects.
+std::string lookFirst(const FirstLightView& v, const Check& check) {
+    const std::string suspects =
+        "Look first at: " + (check.suspects.empty() ? "the joints around it" : check.suspects) + ".";
+    return v.upstream.empty() ? suspects : v.upstream + (check.suspects.empty() ? "" : " " + suspects);
+}
+
 void say(FirstLightView& v) {
     const Check& check = *v.check;
     if (v.bar != nullptr) {
@@ -35,13 +42,21 @@ void say(FirstLightView& v) {
         v.why = "The current is right. Power off, bridge it; Enter when it is closed. What follows needs it.";
         return;
     }
+    if (check.yesNo()) {
+        v.now = "Is it so? " + check.seen + ".";
+        v.why =
+            (check.condition.empty() ? "Look and listen" : "With " + check.condition + ", look and listen") +
+            std::string(". Enter: it is so. N: it is not.");
+        if (v.verdict.state == VerdictState::fail) v.why = "It is not so. " + lookFirst(v, check);
+        return;
+    }
     v.now = check.title + ": " + limitsText(check.limits, check.unit) + ".";
-    v.why = verb(check.unit) + (check.at.empty() ? "the point named" : check.at) +
+    v.why = (check.diode ? "Power off, diode range: " : "") + verb(check.unit) +
+            (check.at.empty() ? "the point named" : check.at) +
             (check.to.empty() ? "" : " against " + check.to) + ".";
     if (!check.rule.empty()) v.why += " Limits by rule, " + check.rule + ".";
     if (v.verdict.state == VerdictState::fail)
-        v.why = "It is wrong. Look first at: " +
-                (check.suspects.empty() ? "the joints around it" : check.suspects) + ". Then read it again.";
+        v.why = "It is wrong. " + lookFirst(v, check) + " Then read it again.";
 }
 
 }  // namespace
@@ -65,7 +80,8 @@ FirstLightView firstLightView(const Judged& judged, const std::string& chosen) {
     }
     v.verdict = judged.check(*v.check);
     v.bridge = v.bar == nullptr && gapOpen(kit, *v.check, judged.build());
-    v.verdict.limits = v.check->limits;
+    v.upstream = upstreamAdvice(judged, *v.check);
+    if (!v.check->yesNo()) v.verdict.limits = v.check->limits;
     v.verdict.unit = v.check->unit;
     v.nominal =
         std::isinf(v.check->limits.halfWidth()) ? NAN : (v.check->limits.low + v.check->limits.high) / 2;
@@ -79,7 +95,8 @@ FirstLightView firstLightView(const Judged& judged, const std::string& chosen) {
     });
     if (chosen.empty() && all && v.bar == nullptr && !v.bridge)
         v.now = "Every check is made, " + std::to_string(wrong) + (wrong == 1 ? " does" : " do") +
-                " not pass: " + v.check->title + ", " + limitsText(v.check->limits, v.check->unit) + ".";
+                " not pass: " + v.check->title +
+                (v.check->yesNo() ? "" : ", " + limitsText(v.check->limits, v.check->unit)) + ".";
     const auto senses = sensesToLookAt(kit, judged.build()).size();
     if (v.bar == nullptr && v.verdict.state == VerdictState::notDone && senses > 0)
         v.why += " Before power: " + std::to_string(senses) +

@@ -12,7 +12,8 @@ struct FirstLightView {
     const Check* check = nullptr;  ///< in hand; null when all are made
     const Check* bar = nullptr;    ///< the gate that bars the way to it
     std::string now, why;
-    Verdict verdict;  ///< of the check in hand; its limits and unit always
+    std::string upstream;  ///< how its feed stands; empty: the kit does not say what feeds it
+    Verdict verdict;       ///< of the check in hand; its limits and unit always
     double nominal = 0;
     bool bridge = false;  ///< its current is right: Enter says that the gap is closed
     struct Line {

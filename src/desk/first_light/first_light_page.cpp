@@ -3,10 +3,10 @@
 #include <cmath>
 
 #include "desk/first_light/check_strips.h"
-#include "desk/first_light/first_light_model.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/reading_card.h"
 #include "station/first_light.h"
+#include "station/notes.h"
 
 namespace ombrek {
 
@@ -29,6 +29,7 @@ FirstLightPage::FirstLightPage(Session& session)
     side()->addWidget(before_, 2);
     takesPaper("checks");
     setEnter("take-it", "take it", [this] { take(); });
+    addRare("it-is-not-so", "N", "it is not so, of what is seen or heard", [this] { notSo(); });
     addKey("read-the-last-again", "R", "R", "read the last again", [this] { again(); });
     addKey("choose-a-check", "Down", "Up Down", "choose a check", [this] { choose(1); });
     addKey(
@@ -41,6 +42,10 @@ FirstLightPage::FirstLightPage(Session& session)
                                 : QStringLiteral("Simple rule: inside is pass."));
         }
     });
+    takesNotes([this] {
+        const auto v = firstLightView(session_.judged(), chosen_.toStdString());
+        return v.check == nullptr ? Subject{} : Subject::check(v.check->id);
+    });
     connect(&session_, &Session::taken, this, [this](const Subject& subject) {
         if (!subject.is(Subject::Kind::check)) return;
         shown_ = qs(subject.id);
@@ -52,23 +57,39 @@ FirstLightPage::FirstLightPage(Session& session)
     });
 }
 
-void FirstLightPage::take() {
-    const auto v = firstLightView(session_.judged(), chosen_.toStdString());
-    if (v.check == nullptr) return;
+/// Whether the check in hand may be made now; what stands before it is said or done instead.
+bool FirstLightPage::mayRead(const FirstLightView& v) {
+    if (v.check == nullptr) return false;
     if (v.bar != nullptr) {
         session_.say(QStringLiteral("The gate \"%1\" bars the way.").arg(qs(v.bar->title)),
                      VerdictState::fail);
-        return;
+        return false;
     }
     if (v.bridge) {
         session_.kept(session_.book().passGate(bridgeGate(*v.check), "closed"));
-        return;
+        return false;
     }
     if (const LoadAsk load = loadFor(*v.check); !load.clear()) {
         if (load.confirm) session_.kept(session_.book().passGate(kLoadOn, "on"));
-        return;
+        return false;
     }
-    session_.read({0, Subject::check(v.check->id), 0, v.check->unit, 0, {}, "", 0});
+    return true;
+}
+
+void FirstLightPage::take() {
+    const auto v = firstLightView(session_.judged(), chosen_.toStdString());
+    if (!mayRead(v)) return;
+    const Subject subject = Subject::check(v.check->id);
+    if (v.check->yesNo()) return session_.answer(subject, true);
+    session_.read({0, subject, 0, v.check->unit, 0, {}, "", 0});
+}
+
+/// What should be seen or heard is not there.
+void FirstLightPage::notSo() {
+    const auto v = firstLightView(session_.judged(), chosen_.toStdString());
+    if (v.check == nullptr || !v.check->yesNo())
+        return session_.say(QStringLiteral("This check is a reading: type it, or Enter takes it."));
+    if (mayRead(v)) session_.answer(Subject::check(v.check->id), false);
 }
 
 /// Before a check with the key down. The kit's own hold on the load may rest on this very check, so that only
@@ -80,7 +101,7 @@ LoadAsk FirstLightPage::loadFor(const Check& check) const {
 
 void FirstLightPage::again() {
     const Check* check = session_.kit().check(shown_.toStdString());
-    if (check != nullptr && loadFor(*check).clear())
+    if (check != nullptr && !check->yesNo() && loadFor(*check).clear())
         session_.read({0, Subject::check(check->id), 0, check->unit, 0, {}, "", 0});
 }
 
@@ -108,20 +129,30 @@ void FirstLightPage::refresh() {
     if (wanted.check == nullptr) return;
     const std::string last = shown_.isEmpty() ? lastChecked(session_.build()) : shown_.toStdString();
     const auto shown = kit.check(last) == nullptr ? wanted : firstLightView(session_.judged(), last);
+    const VerdictState state = shown.verdict.state;
+    const bool asked = shown.check->yesNo();
     reading_->show({qs(shown.check->title), qs(shown.check->at), shown.verdict, shown.nominal,
-                    QStringLiteral("no reading"),
-                    QStringLiteral("Probes on, then Enter; or type what the meter says.")});
+                    !asked                           ? QStringLiteral("no reading")
+                    : state == VerdictState::notDone ? QStringLiteral("is it so?")
+                    : state == VerdictState::pass    ? QStringLiteral("yes")
+                                                     : QStringLiteral("no"),
+                    asked ? QStringLiteral("Look and listen: Enter, it is so; N, it is not.")
+                          : QStringLiteral("Probes on, then Enter; or type what the meter says.")});
     const Check& check = *wanted.check;
     const LoadAsk load = loadFor(check);
     if (wanted.bar == nullptr && !load.clear()) {
         setNow(qs(load.now), qs(load.why));
-    } else if (wanted.bar == nullptr) {
+    } else if (wanted.bar == nullptr && !check.yesNo()) {
         const Reading pattern{0, Subject::check(check.id), 0, check.unit, 0, {}, "", 0};
         wantReading(QStringLiteral("%1 reads").arg(qs(check.title)), pattern);
     }
     touch_->setTitle(QStringLiteral("Next: %1").arg(qs(check.title)));
-    std::vector<Card::Fact> facts{{QStringLiteral("Touch"), qs(check.at)}};
-    if (std::isfinite(check.limits.low))
+    std::vector<Card::Fact> facts;
+    if (!check.at.empty()) facts.push_back({QStringLiteral("Touch"), qs(check.at)});
+    if (!check.to.empty()) facts.push_back({QStringLiteral("Against"), qs(check.to)});
+    if (!check.condition.empty()) facts.push_back({QStringLiteral("While"), qs(check.condition)});
+    if (!check.from.empty()) facts.push_back({QStringLiteral("Fed from"), qs(check.from)});
+    if (!check.yesNo() && std::isfinite(check.limits.low))
         facts.push_back({QStringLiteral("At least"),
                          qs(formatQuantity(check.limits.low, check.unit, figuresFor(check.limits)))});
     if (std::isfinite(check.limits.high))
@@ -130,10 +161,19 @@ void FirstLightPage::refresh() {
     facts.push_back(
         {QStringLiteral("Gate"), check.gate ? QStringLiteral("yes, stops the work") : QStringLiteral("no")});
     touch_->setFacts(facts);
-    touch_->setText(check.suspects.empty()
-                        ? QString()
-                        : QStringLiteral("If it is off, suspect: %1.").arg(qs(check.suspects)));
+    touch_->setText(underFacts(wanted));
     touch_->setCaution(qs(check.caution));
+}
+
+/// What the paper has wrong here, what was done otherwise, where to look when it is off.
+QString FirstLightPage::underFacts(const FirstLightView& v) const {
+    QStringList out;
+    const Check& check = *v.check;
+    const std::string note = noteText(session_.kit(), session_.build(), Subject::check(check.id));
+    if (!note.empty()) out << qs(note);
+    if (!v.upstream.empty()) out << qs(v.upstream);
+    if (!check.suspects.empty()) out << QStringLiteral("If it is off, suspect: %1.").arg(qs(check.suspects));
+    return out.join(QChar(' '));
 }
 
 void FirstLightPage::setCompact(bool on) {

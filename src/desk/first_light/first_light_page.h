@@ -1,5 +1,6 @@
 #pragma once
 
+#include "desk/first_light/first_light_model.h"
 #include "desk/page.h"
 #include "station/key_down.h"
 
@@ -20,7 +21,10 @@ class FirstLightPage : public Page {
 
  private:
     void take();
+    void notSo();
     void again();
+    bool mayRead(const FirstLightView& v);
+    QString underFacts(const FirstLightView& v) const;
     void choose(int by);
     LoadAsk loadFor(const Check& check) const;
 

@@ -9,6 +9,7 @@
 #include "desk/pieces/text.h"
 #include "formats/files.h"
 #include "formats/kit_json.h"
+#include "formats/kit_variants.h"
 
 namespace ombrek {
 namespace {
@@ -289,8 +290,34 @@ void ListPage::accept() {
     askText(QStringLiteral("Name of the kit"), qs(draft_.name), [this](const QString& name) { build(name); });
 }
 
+/// A kit that comes in variants is made of all of them, so that another may be built later.
 void ListPage::build(const QString& name) {
-    const std::string text = kitFromList(model_.source().list, name.toStdString(), session_.tables().cores);
+    const std::string title = name.toStdString(), chosen = variantOf(draft_);
+    const auto& cores = session_.tables().cores;
+    const auto variants = model_.source().list.variants;
+    if (variants.empty() || chosen.empty()) return start(kitFromList(model_.source().list, title, cores));
+    const bool begun = work().start<std::string>(
+        [title, chosen, cores, variants, draft = draft_, table = base_.table, cells = base_.cells,
+         shape = base_.shape](const LongWork::Progress& progress) {
+            std::vector<KitVersion> versions;
+            for (const std::string& variant : variants) {
+                ListSource source{table, cells, shape, {}};
+                if (table) {
+                    source.list = readListTable(cells, shape, {}, variant);
+                } else if (auto read = readPartsList(draft.source, progress, {}, variant)) {
+                    source = std::move(*read);
+                }
+                ListModel model;
+                model.take(std::move(source), draft.edits);
+                versions.push_back({variant, kitFromList(model.source().list, title, cores)});
+            }
+            return withVariants(versions, chosen);
+        },
+        [this](const std::string& text) { start(text); });
+    if (!begun) session_.say(QStringLiteral("Something is still being read."));
+}
+
+void ListPage::start(const std::string& text) {
     const auto kit = readKit(text, session_.tables().cores);
     if (!kit) return session_.say(qs(kit.error().text()), VerdictState::fail);
     if (!session_.kept(session_.book().startBuild(kit->name, text))) return;

@@ -38,6 +38,7 @@ class ListPage : public Page {
     void correct();
     void accept();
     void build(const QString& name);
+    void start(const std::string& text);
     void showRow();
 
     ListModel model_;

@@ -10,6 +10,7 @@
 #include "lists/instructions.h"
 #include "lists/voltage_table.h"
 #include "station/phrases.h"
+#include "station/plan_from_parts.h"
 
 namespace ombrek {
 namespace {
@@ -74,15 +75,17 @@ PaperModel::Row rowOf(const PastedCheck& check) {
     if (check.to != "ground" && !check.to.empty()) row.says += " to " + check.to;
     if (!check.condition.empty()) row.says += ", " + check.condition;
     if (!check.measured()) {
-        row.says = check.seen;
-        row.doubts = "What is seen or heard is no reading: keep it as a step with a hold.";
-        row.state = VerdictState::fail;
+        row.says = check.seen + ": yes or no";
+        if (!check.condition.empty()) row.says += ", " + check.condition;
+        if (!check.doubts.empty()) row.state = VerdictState::doubtful;
         return row;
     }
     Limits limits;
     if (check.low) limits.low = *check.low;
     if (check.high) limits.high = *check.high;
     row.says += ": " + limitsText(limits, check.unit);
+    if (!check.from.empty()) row.says += ", fed from " + check.from;
+    if (check.quantity == "diode") row.says += ", diode range";
     if (!check.rule.empty())
         row.doubts += (row.doubts.empty() ? "" : " ") + ("Limits by rule, " + check.rule + ".");
     if (!check.doubts.empty()) row.state = VerdictState::doubtful;

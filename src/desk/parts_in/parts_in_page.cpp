@@ -1,4 +1,5 @@
 #include "desk/parts_in/parts_in_page.h"
+#include "station/notes.h"
 
 #include "desk/parts_in/bag_rows.h"
 #include "desk/parts_in/parts_in_model.h"
@@ -78,6 +79,11 @@ void PartsInPage::addKeys() {
     addRare("print-labels-tray-map-or", "P", "print labels, tray map or picking list", [this] { print(); });
     addRare("a-packing-list-that-came", "I", "a packing list that came with the order",
             [this] { emit wants(QStringLiteral("delivery"), QString()); });
+    takesNotes([this] {
+        const PartsInView v = view();
+        const Part* part = v.wanted != nullptr ? v.wanted : v.shown;
+        return part == nullptr ? Subject{} : Subject::part(part->ref);
+    });
 }
 
 PartsInView PartsInPage::view() const {
@@ -242,6 +248,8 @@ void PartsInPage::showPart(const PartsInView& view) {
                  (look.mark.empty() ? QString() : QStringLiteral(", marked ") + qs(look.mark)) + QChar('.');
     if (const std::string sense = senseOf(look); !sense.empty())
         texts << QStringLiteral("Way round: %1.").arg(qs(sense));
+    if (const auto note = noteText(session_.kit(), session_.build(), Subject::part(look.ref)); !note.empty())
+        texts << qs(note);
     if (ref == looked_ && !seen_.isEmpty()) texts << QStringLiteral("On the practice part: %1.").arg(seen_);
     part_->setText(texts.join(QChar('\n')));
     if (ref == looked_) return;

@@ -1,4 +1,5 @@
 #include "desk/tune/tune_page.h"
+#include "station/notes.h"
 
 #include <algorithm>
 #include <cmath>
@@ -95,6 +96,10 @@ void TunePage::addKeys() {
             refresh();
         });
     });
+    takesNotes([this] {
+        const Adjustment* a = adjustment();
+        return a == nullptr ? Subject{} : Subject::adjustment(a->id);
+    });
     addKey("adjustment", "Down", "Up Down", "adjustment", [this] { choose(1); });
     addKey(
         "the-adjustment-before", "Up", "Up", "the adjustment before", [this] { choose(-1); }, false);
@@ -174,7 +179,8 @@ void TunePage::refresh() {
     if (v.load.clear()) wantReading(QStringLiteral("At %1 it reads").arg(travelText(position_)), pattern(*a));
     facts_->setTitle(qs(a->title));
     facts_->setFacts(v.facts);
-    facts_->setText(v.text);
+    const QString note = qs(noteText(session_.kit(), session_.build(), Subject::adjustment(a->id)));
+    facts_->setText(note.isEmpty() ? v.text : note + QChar('\n') + v.text);
     facts_->setCaution(v.caution);
     list_->setLines(std::move(v.lines));
 }

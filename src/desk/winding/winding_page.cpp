@@ -7,6 +7,7 @@
 #include "desk/winding/coil_view.h"
 #include "desk/winding/winding_model.h"
 #include "report/cut_list.h"
+#include "station/notes.h"
 #include "station/reel.h"
 
 namespace ombrek {
@@ -56,6 +57,10 @@ void WindingPage::addKeys() {
     addRare("print-the-cut-list", "L", "print the cut list", [this] { printCutList(); });
     addRare("stripped-by-a-hot-blob", "H", "stripped by a hot blob", [this] { strip("blob"); });
     addRare("stripped-by-flame-and-emery", "E", "stripped by flame and emery", [this] { strip("flame"); });
+    takesNotes([this] {
+        const WindingView v = view();
+        return v.coil == nullptr ? Subject{} : Subject::coil(v.coil->ref);
+    });
     addKey(
         "the-coil-before", "Up", "Up", "the coil before", [this] { choose(-1); }, false);
     addKey(
@@ -278,7 +283,9 @@ void WindingPage::refresh() {
     facts_->setFacts(facts);
     const bool measured =
         !v.inHand && v.cover && session_.build().last(Subject::coil(v.coil->ref)) != nullptr;
-    facts_->setText(measured ? qs(v.cover->sentence) : qs(v.note));
+    const std::string note = noteText(session_.kit(), session_.build(), Subject::coil(v.coil->ref));
+    facts_->setText((note.empty() ? QString() : qs(note) + QChar('\n')) +
+                    (measured ? qs(v.cover->sentence) : qs(v.note)));
     facts_->setCaution(qs(v.caution));
     std::vector<StateLine> lines;
     for (const auto& line : v.coils)

@@ -1,0 +1,104 @@
+#include "desk/kit_sheet/band_page.h"
+
+#include "desk/kit_sheet/band_model.h"
+#include "desk/kit_sheet/kit_model.h"
+#include "desk/pieces/card.h"
+#include "desk/pieces/state_list.h"
+#include "formats/kit_edit.h"
+#include "formats/kit_variants.h"
+#include "look/plot.h"
+#include "station/phrases.h"
+
+namespace ombrek {
+
+BandPage::BandPage(Session& session)
+    : Page(session, QStringLiteral("Another band")),
+      curve_(new Card),
+      elements_(new Card),
+      again_(new Card),
+      plot_(new Plot),
+      list_(new StateList) {
+    curve_->setTitle(QStringLiteral("The low-pass, as supplied and as rebuilt"));
+    curve_->addBody(plot_, 1);
+    curve_->fillWithBody();
+    big()->addWidget(curve_, 3);
+    elements_->setTitle(QStringLiteral("What changes"));
+    elements_->addBody(list_, 1);
+    elements_->fillWithBody();
+    big()->addWidget(elements_, 2);
+    again_->setTitle(QStringLiteral("To mind, and to measure again"));
+    side()->addWidget(again_, 0);
+    side()->addStretch(1);
+    setEnter("take-it", "take it as a variant", [this] { take(); });
+    addKey("band", "N", "N", "another band", [this] { ask(); });
+    addKey("prototype", "P", "P", "scaled, or from a standard prototype", [this] {
+        prototype_ = !prototype_;
+        if (rebuilt_) reckon(qs(bandName(rebuilt_->band)));
+    });
+    addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
+}
+
+void BandPage::begin(const QString& about) {
+    rebuilt_.reset();
+    prototype_ = false;
+    refresh();
+    if (about.isEmpty()) return ask();
+    reckon(about);
+}
+
+void BandPage::ask() {
+    askText(QStringLiteral("Which band, as 3.5M..3.8M"), QString(),
+            [this](const QString& text) { reckon(text); });
+}
+
+void BandPage::reckon(const QString& text) {
+    if (!session_.hasBuild()) return;
+    const auto band = readBand(text.simplified().toStdString());
+    if (!band) return session_.say(qs(band.error().sentence), VerdictState::cannotTell);
+    auto rebuilt = rebuild(session_.kit(), *band, session_.tables().cores, prototype_);
+    if (!rebuilt) return session_.say(qs(rebuilt.error().sentence), VerdictState::cannotTell);
+    rebuilt_ = std::move(*rebuilt);
+    session_.say(QString());
+    refresh();
+}
+
+void BandPage::take() {
+    if (!rebuilt_) return ask();
+    const std::string before = session_.build().kitText, name = bandName(rebuilt_->band);
+    const std::string supplied =
+        session_.kit().variant.empty() ? bandName(rebuilt_->from) + ", as supplied" : session_.kit().variant;
+    const auto text =
+        withNewVariant(before, supplied, {name, withBand(before, *rebuilt_)}, session_.tables().cores);
+    const std::vector<Subject> replaced = text ? replacedBetween(before, *text) : std::vector<Subject>{};
+    const auto in = solderedIn(session_.kit(), session_.build(), replaced);
+    if (!session_.changeKit(text, "band " + name, replaced)) return;
+    rebuilt_.reset();
+    emit wants(QStringLiteral("kit"), QString());
+    session_.say(in.empty()
+                     ? QStringLiteral("It is a variant now, and the one in hand; V on this page changes.")
+                     : QStringLiteral("It is a variant now. Soldered in and to be taken out: %1.")
+                           .arg(qs(listed(in, 8))),
+                 VerdictState::doubtful);
+}
+
+void BandPage::refresh() {
+    const bool shown = rebuilt_.has_value();
+    for (Card* card : {curve_, elements_, again_}) card->setVisible(shown);
+    if (!shown) {
+        setNow(QStringLiteral("Which band shall it work on?"),
+               session_.hasBuild()
+                   ? QStringLiteral(
+                         "N asks for it. Filters are scaled from the kit's own, capacitors to what one "
+                         "can buy, coils to whole turns. Follow your licence.")
+                   : QStringLiteral("There is no kit yet."));
+        return;
+    }
+    const BandView v = bandView(*rebuilt_, prototype_);
+    setNow(v.now, v.why);
+    curve_->setVisible(v.plotted);
+    if (v.plotted) plot_->show(v.plot);
+    list_->setLines(v.elements);
+    again_->setText(v.text);
+}
+
+}  // namespace ombrek
