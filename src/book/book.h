@@ -94,7 +94,8 @@ class Book {
     Result<void> movePart(const std::string& from, const std::string& to, PartKind kind);
     Result<void> decide(const std::string& ref, const Remedy& remedy) { return decideAll({ref}, remedy); }
     Result<void> decideAll(const std::vector<std::string>& refs, const Remedy& remedy);
-    Result<void> undecide(const std::string& ref);
+    Result<void> undecide(const std::string& ref) { return undecideAll({ref}); }
+    Result<void> undecideAll(const std::vector<std::string>& refs);
 
     // The builder's own stock and meters, the same for every build (book_stock.cpp)
     std::vector<StockLine> stock() const;
@@ -113,12 +114,24 @@ class Book {
     /// The line with its id as it shall be.
     Result<void> changeStock(const StockLine& line);
     Result<void> removeStock(std::int64_t id);
-    /// Keep parts of the given stock lines back for a designator of the build in hand.
+    /// Parts of stock lines that are kept back for a designator of the build in hand.
+    struct Kept {
+        std::string ref;
+        std::vector<std::int64_t> stock;
+        std::string note;  ///< what and from where
+    };
+    /// One action, also for several.
+    Result<void> promise(const std::vector<Kept>& kept);
     Result<void> promise(const std::string& ref, const std::vector<std::int64_t>& stock,
-                         const std::string& note);
-    /// What was promised is taken out of its drawer: counts move, and the line waits to be measured.
-    /// What lay in its place till now becomes a part over. @param kind  of that part
-    Result<void> takePromised(const std::string& ref, PartKind kind);
+                         const std::string& note) {
+        return promise({Kept{ref, stock, note}});
+    }
+    /// What was promised is taken out of its drawer: counts move, and the lines wait to be measured.
+    /// What lay in their places till now becomes parts over. @param kind  of those parts
+    Result<void> takePromised(const std::vector<std::string>& refs, PartKind kind);
+    Result<void> takePromised(const std::string& ref, PartKind kind) {
+        return takePromised(std::vector{ref}, kind);
+    }
     /// Loose parts that are over become stock.
     Result<void> putSpares(const std::vector<std::int64_t>& loose, const std::vector<StockLine>& lines);
 

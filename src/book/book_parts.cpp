@@ -92,11 +92,14 @@ Result<void> Book::decideAll(const std::vector<std::string>& refs, const Remedy&
     });
 }
 
-Result<void> Book::undecide(const std::string& ref) {
-    return act("decision on " + ref, [&] {
+Result<void> Book::undecideAll(const std::vector<std::string>& refs) {
+    if (refs.empty()) return {};
+    return act("decision on " + named(refs), [&] {
         const std::int64_t build = inside_->chosen();
-        inside_->run("DELETE FROM remedy WHERE build=? AND ref=?", build, ref);
-        inside_->run("DELETE FROM promise WHERE build=? AND ref=?", build, ref);
+        for (const std::string& ref : refs) {
+            inside_->run("DELETE FROM remedy WHERE build=? AND ref=?", build, ref);
+            inside_->run("DELETE FROM promise WHERE build=? AND ref=?", build, ref);
+        }
     });
 }
 

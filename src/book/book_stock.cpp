@@ -174,32 +174,40 @@ Result<void> Book::removeStock(std::int64_t id) {
     });
 }
 
-Result<void> Book::promise(const std::string& ref, const std::vector<std::int64_t>& stock,
-                           const std::string& note) {
-    return act("promise for " + ref, [&] {
-        inside_->run("DELETE FROM promise WHERE build=? AND ref=?", inside_->chosen(), ref);
-        for (const std::int64_t id : stock)
-            record::promise.put(*inside_->db, 0, {id, inside_->chosen(), ref, 1});
-        inside_->put(record::remedy, {ref, {Remedy::How::drawer, note}});
+Result<void> Book::promise(const std::vector<Kept>& kept) {
+    if (kept.empty()) return {};
+    const std::string more = kept.size() > 1 ? " and " + std::to_string(kept.size() - 1) + " more" : "";
+    return act("promise for " + kept.front().ref + more, [&] {
+        for (const auto& [ref, stock, note] : kept) {
+            inside_->run("DELETE FROM promise WHERE build=? AND ref=?", inside_->chosen(), ref);
+            for (const std::int64_t id : stock)
+                record::promise.put(*inside_->db, 0, {id, inside_->chosen(), ref, 1});
+            inside_->put(record::remedy, {ref, {Remedy::How::drawer, note}});
+        }
     });
 }
 
-Result<void> Book::takePromised(const std::string& ref, PartKind kind) {
-    return act("taking " + ref + " from the drawer", [&] {
+Result<void> Book::takePromised(const std::vector<std::string>& refs, PartKind kind) {
+    if (refs.empty()) return {};
+    const std::string more = refs.size() > 1 ? " and " + std::to_string(refs.size() - 1) + " more" : "";
+    return act("taking " + refs.front() + more + " from the drawer", [&] {
         ++inside_->stockRevision;
         const std::int64_t build = inside_->chosen();
-        inside_->run(
-            "UPDATE stock SET count=max(0, count-(SELECT sum(count) FROM promise WHERE stock=stock.id AND "
-            "build=? AND ref=?)) WHERE id IN (SELECT stock FROM promise WHERE build=? AND ref=?)",
-            build, ref, build, ref);
-        inside_->run("DELETE FROM promise WHERE build=? AND ref=?", build, ref);
-        // A line that was missing had nothing there.
-        const auto mark = inside_->markOf(ref);
-        const bool lay =
-            mark ? *mark != PartMark::missing : inside_->lastReading(Subject::part(ref)).has_value();
-        if (lay) inside_->layOver(ref, kind);
-        inside_->clearPlace(ref);
-        inside_->changed(Subject::part(ref), "replaced");
+        for (const std::string& ref : refs) {
+            inside_->run(
+                "UPDATE stock SET count=max(0, count-(SELECT sum(count) FROM promise WHERE stock=stock.id "
+                "AND "
+                "build=? AND ref=?)) WHERE id IN (SELECT stock FROM promise WHERE build=? AND ref=?)",
+                build, ref, build, ref);
+            inside_->run("DELETE FROM promise WHERE build=? AND ref=?", build, ref);
+            // A line that was missing had nothing there.
+            const auto mark = inside_->markOf(ref);
+            const bool lay =
+                mark ? *mark != PartMark::missing : inside_->lastReading(Subject::part(ref)).has_value();
+            if (lay) inside_->layOver(ref, kind);
+            inside_->clearPlace(ref);
+            inside_->changed(Subject::part(ref), "replaced");
+        }
     });
 }
 

@@ -97,6 +97,8 @@ Result<CoilAtPower> atPower(const CoilQuestion& q, const CoilAnswer& coil) {
     const double length = wireOnCore(coil.core, coil.wire, coil.turns);
     out.copperQ = copperQ(inductance(coil.core, coil.turns), coil.wire, length, frequency->value);
     if (q.power.empty()) return out;
+    if (coil.core.shape != MagneticCore::Shape::ring)
+        return problem("power", "The flux is reckoned for a ring: the section of this core is not known.");
     const auto power = parseQuantity(q.power, Unit::watt);
     if (!power) return problem("power", power.error().sentence);
     if (!(power->value >= 0) || power->value > 1e7) return problem("power", "This power is out of range.");
@@ -114,7 +116,7 @@ int coilCommand(const CoilQuestion& question, bool json) {
     const auto& [core, wire, turns] = *coil;
     const double value = inductance(core, turns);
     const InductanceRange range = inductanceRange(core, turns);
-    const int fit = turnsThatFit(core, wire);
+    const bool ring = core.shape == MagneticCore::Shape::ring;
     const double length = wireOnCore(core, wire, turns);
     const double cut = wireToCut(core, wire, turns, question.tailMillimetres * 1e-3);
     CoilAtPower power;
@@ -129,9 +131,11 @@ int coilCommand(const CoilQuestion& question, bool json) {
                                    {"inductance_low", range.low},
                                    {"inductance_high", range.high},
                                    {"wire_length", length},
-                                   {"wire_cut", cut},
-                                   {"turns_that_fit", fit},
-                                   {"turns_over_300_degrees", turnsOver300(core, wire)}};
+                                   {"wire_cut", cut}};
+        if (ring) {
+            out["turns_that_fit"] = turnsThatFit(core, wire);
+            out["turns_over_300_degrees"] = turnsOver300(core, wire);
+        }
         if (power.copperQ > 0) out["q_copper"] = power.copperQ;
         if (power.ceiling > 0) {
             out["flux_density"] = power.flux;
@@ -144,8 +148,9 @@ int coilCommand(const CoilQuestion& question, bool json) {
                 formatQuantity(value, Unit::henry, 4).c_str(),
                 formatQuantity(range.low, Unit::henry, 3).c_str(),
                 formatQuantity(range.high, Unit::henry, 3).c_str());
-    std::printf("wire on the core %.0f mm, cut %.0f mm; %d turns fit in one layer\n", length * 1e3, cut * 1e3,
-                fit);
+    std::printf("wire on the core %.0f mm, cut %.0f mm", length * 1e3, cut * 1e3);
+    if (ring) std::printf("; %d turns fit in one layer", turnsThatFit(core, wire));
+    std::printf("\n");
     if (power.copperQ > 0) std::printf("copper-only Q at most %.0f\n", power.copperQ);
     if (power.ceiling > 0)
         std::printf("flux %.2f mT of about %.1f mT\n", power.flux * 1e3, power.ceiling * 1e3);

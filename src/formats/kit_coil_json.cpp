@@ -12,6 +12,7 @@ constexpr double kMillimetre = 1e-3;
 
 MagneticCore readOwnCore(JsonFields fields) {
     MagneticCore core;
+    core.own = true;
     core.designation = fields.text("name");
     const std::string shape = fields.text("shape");
     if (shape != "two-hole" && shape != "ring")

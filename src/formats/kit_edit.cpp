@@ -52,6 +52,19 @@ void put(Json& row, const char* field, const std::string& text) {
     if (!text.empty()) row[field] = text;
 }
 
+Json ownCoreJson(const MagneticCore& core) {
+    constexpr double kMillimetres = 1e3;
+    const bool ring = core.shape == MagneticCore::Shape::ring;
+    Json out{{"name", core.designation}, {"shape", ring ? "ring" : "two-hole"}, {"al", core.al}};
+    put(out, "material", core.material);
+    put(out, "mix", core.mix);
+    out["al_tolerance"] = core.alTolerancePercent;
+    out["height_mm"] = core.height * kMillimetres;
+    out[ring ? "outer_mm" : "width_mm"] = core.outerDiameter * kMillimetres;
+    out[ring ? "inner_mm" : "turn_mm"] = (ring ? core.innerDiameter : core.turnLength) * kMillimetres;
+    return out;
+}
+
 }  // namespace
 
 std::string withBand(const std::string& kitText, const Rebuilt& rebuilt) {
@@ -118,7 +131,11 @@ std::string withCoil(const std::string& kitText, const Coil& coil) {
     Json kit = Json::parse(kitText);
     Json row{{"ref", coil.ref}};
     put(row, "what", coil.what);
-    row["core"] = coil.core.designation;
+    if (coil.core.own) {
+        row["own_core"] = ownCoreJson(coil.core);
+    } else {
+        row["core"] = coil.core.designation;
+    }
     row["wire"] = coil.wireText;
     row["target"] = coil.target;
     for (const Winding& winding : coil.windings) {
@@ -152,10 +169,13 @@ std::string withAdjustment(const std::string& kitText, const Adjustment& a) {
     Json row{{"id", a.id},
              {"do", a.title},
              {"adjuster", a.adjuster},
-             {"kind", a.kind == Adjustment::Kind::peak ? "peak" : "set"},
+             {"kind", a.kind == Adjustment::Kind::peak   ? "peak"
+                      : a.kind == Adjustment::Kind::null ? "null"
+                                                         : "set"},
              {"quantity", quantityWord(a.unit)}};
     put(row, "reads", a.reads);
     put(row, "coil", a.coil);
+    if (!a.partners.empty()) row["partners"] = a.partners;
     if (a.kind == Adjustment::Kind::set) {
         row["target"] = a.target;
         row["tolerance"] = a.tolerance;

@@ -205,9 +205,12 @@ Adjustment readAdjustment(JsonFields& fields) {
         a.kind = Adjustment::Kind::set;
         a.target = fields.quantity("target", a.unit, -1e12, 1e12);
         a.tolerance = fields.quantity("tolerance", a.unit, 0, 1e12);
+    } else if (kind == "null") {
+        a.kind = Adjustment::Kind::null;
     } else if (kind != "peak") {
-        fields.fault("kind", "An adjustment is a \"peak\" or a \"set\".");
+        fields.fault("kind", "An adjustment is a \"peak\", a \"null\" or a \"set\".");
     }
+    a.partners = fields.texts("partners");
     a.caution = fields.text("caution", "");
     a.erratum = fields.text("erratum", "");
     a.safe = readSafeEnd(fields, a);

@@ -105,8 +105,11 @@ class References {
     void adjustments() const {
         for (std::size_t i = 0; i < kit_.adjustments.size(); ++i) {
             const Adjustment& a = kit_.adjustments[i];
-            need(kit_.part(a.adjuster) != nullptr, at("adjustments", i) + "/adjuster", a.adjuster);
+            need(known(a.adjuster), at("adjustments", i) + "/adjuster", a.adjuster);
             need(a.coil.empty() || kit_.coil(a.coil) != nullptr, at("adjustments", i) + "/coil", a.coil);
+            for (const std::string& partner : a.partners)
+                need(partner != a.id && kit_.adjustment(partner) != nullptr,
+                     at("adjustments", i) + "/partners", partner);
         }
     }
 };

@@ -65,6 +65,22 @@ MagneticCore coreFrom(const NamedRow& row) {
     return core;
 }
 
+MagneticCore twoHoleFrom(const NamedRow& row) {
+    MagneticCore core;
+    core.shape = MagneticCore::Shape::twoHole;
+    core.designation = row.text("designation");
+    core.material = "ferrite";
+    core.mix = row.text("mix");
+    core.outerDiameter = row.number("width_mm", 1e-3);
+    core.height = row.number("length_mm", 1e-3);
+    core.turnLength = row.number("turn_mm", 1e-3);
+    core.al = row.number("al_nh_per_turn2", 1e-9);
+    core.alTolerancePercent = row.number("al_tolerance_pct");
+    if (core.al <= 0) row.fault("al_nh_per_turn2", "AL must be positive.");
+    if (core.turnLength <= 0) row.fault("turn_mm", "A turn has a length.");
+    return core;
+}
+
 }  // namespace
 
 const MagneticCore* Tables::core(const std::string& designation) const {
@@ -79,7 +95,10 @@ const LimitProfile& Tables::profile(const std::string& id) const {
     return hit == profiles.end() ? profiles.front() : *hit;
 }
 
-Result<std::vector<MagneticCore>> readCores(const std::string& csv) {
+namespace {
+
+Result<std::vector<MagneticCore>> readCoresBy(const std::string& csv,
+                                              MagneticCore (*coreOfRow)(const NamedRow&)) {
     const auto rows = readCsv(csv);
     if (!rows) return tl::make_unexpected(rows.error());
     if (rows->empty()) return problem("line 1", "The core table is empty.");
@@ -88,12 +107,20 @@ Result<std::vector<MagneticCore>> readCores(const std::string& csv) {
     std::vector<MagneticCore> out;
     try {
         for (std::size_t i = 1; i < rows->size(); ++i) {
-            if (!(*rows)[i].empty()) out.push_back(coreFrom(NamedRow(columns, (*rows)[i], i + 1)));
+            if (!(*rows)[i].empty()) out.push_back(coreOfRow(NamedRow(columns, (*rows)[i], i + 1)));
         }
     } catch (const TableFault& fault) {
         return tl::make_unexpected(fault.problem);
     }
     return out;
+}
+
+}  // namespace
+
+Result<std::vector<MagneticCore>> readCores(const std::string& csv) { return readCoresBy(csv, coreFrom); }
+
+Result<std::vector<MagneticCore>> readTwoHoleCores(const std::string& csv) {
+    return readCoresBy(csv, twoHoleFrom);
 }
 
 Result<std::vector<LimitProfile>> readProfiles(const std::string& json) {
@@ -121,15 +148,24 @@ Result<std::vector<LimitProfile>> readProfiles(const std::string& json) {
 }
 
 Result<Tables> readTables(const std::filesystem::path& folder) {
-    const auto csv = readFile(folder / "cores.csv", 1000000);
-    if (!csv) return tl::make_unexpected(csv.error());
+    Tables out;
+    const auto take = [&](const char* name, auto read) -> Result<void> {
+        const auto csv = readFile(folder / name, 1000000);
+        if (!csv) return tl::make_unexpected(csv.error());
+        auto cores = read(*csv);
+        if (!cores) return problem(std::string(name) + ", " + cores.error().place, cores.error().sentence);
+        out.cores.insert(out.cores.end(), cores->begin(), cores->end());
+        return {};
+    };
+    if (const auto done = take("cores.csv", readCores); !done) return tl::make_unexpected(done.error());
+    if (const auto done = take("two_hole_cores.csv", readTwoHoleCores); !done)
+        return tl::make_unexpected(done.error());
     const auto json = readFile(folder / "limits.json", 1000000);
     if (!json) return tl::make_unexpected(json.error());
-    auto cores = readCores(*csv);
-    if (!cores) return problem("cores.csv, " + cores.error().place, cores.error().sentence);
     auto profiles = readProfiles(*json);
     if (!profiles) return problem("limits.json, " + profiles.error().place, profiles.error().sentence);
-    return Tables{std::move(*cores), std::move(*profiles)};
+    out.profiles = std::move(*profiles);
+    return out;
 }
 
 }  // namespace ombrek

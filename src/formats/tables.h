@@ -22,10 +22,14 @@ struct Tables {
 /// The core table from CSV text (columns by header name). A fault names the line and the column.
 Result<std::vector<MagneticCore>> readCores(const std::string& csv);
 
+/// Two-hole ferrite cores, AL of a turn through both holes; the values that ship are from memory of common
+/// tables, and good to a quarter.
+Result<std::vector<MagneticCore>> readTwoHoleCores(const std::string& csv);
+
 /// Spurious-emission profiles from JSON text.
 Result<std::vector<LimitProfile>> readProfiles(const std::string& json);
 
-/// Both tables from a data folder.
+/// All tables from a data folder.
 Result<Tables> readTables(const std::filesystem::path& folder);
 
 }  // namespace ombrek

@@ -150,7 +150,7 @@ struct Check {
 };
 
 struct Adjustment {
-    enum class Kind { peak, set };
+    enum class Kind { peak, set, null };
     std::string id;
     std::string title;
     std::string adjuster;  ///< designator of what is turned
@@ -162,7 +162,8 @@ struct Adjustment {
     double tolerance = 0;          ///< of a `set` [same unit]
     SafeEnd safe = SafeEnd::none;  ///< of a `set` whose reading can do harm: where it is begun
     std::string caution;
-    std::string erratum;  ///< what the paper has wrong of it
+    std::vector<std::string> partners;  ///< ids of those that pull it and are pulled by it: in rounds
+    std::string erratum;                ///< what the paper has wrong of it
 };
 
 struct Ratings {

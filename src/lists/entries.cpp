@@ -5,6 +5,7 @@
 #include <functional>
 #include <set>
 
+#include "core/coil/own_core.h"
 #include "core/coil/wire.h"
 #include "formats/encoding.h"
 #include "lists/amount.h"
@@ -82,6 +83,19 @@ std::vector<double> amountsOf(const std::string& text, Unit unit) {
     return out;
 }
 
+/// "45 dB", "-45dBc": how much, whatever its sign.
+std::optional<double> decibelsOf(const std::string& line) {
+    const std::string low = lowerText(line);
+    const auto at = low.find("db");
+    if (at == std::string::npos) return std::nullopt;
+    const auto end = low.find_last_not_of(" \u202f", at == 0 ? 0 : at - 1);
+    if (end == std::string::npos || low[end] < '0' || low[end] > '9') return std::nullopt;
+    const auto begin = low.find_last_not_of("0123456789.,", end);
+    const auto value = parseQuantity(low.substr(begin == std::string::npos ? 0 : begin + 1,
+                                                end + 1 - (begin == std::string::npos ? 0 : begin + 1)));
+    return value && value->value > 0 && value->value <= 200 ? std::optional(value->value) : std::nullopt;
+}
+
 /// The parts a coil resonates with, of what stands behind "with".
 std::optional<CoilTune> tuneOf(const std::string& line, const Kit& kit, std::vector<std::string>& doubts) {
     const auto band = amountsOf(line, Unit::hertz);
@@ -119,6 +133,25 @@ std::string coilSays(const Coil& coil) {
            formatQuantity(coil.target, Unit::henry, 3);
 }
 
+/// The core that a line names, of the table, or one of the builder's own with AL and size.
+std::optional<MagneticCore> coreOfLine(const ListCoil& said, const std::string& words,
+                                       const std::vector<MagneticCore>& cores) {
+    const auto hit =
+        std::find_if(cores.begin(), cores.end(), [&](const auto& c) { return c.designation == said.core; });
+    if (hit != cores.end()) return *hit;
+    MagneticCore own;
+    for (const Token& token : tokensOf(words)) {
+        std::string_view word = token.text;
+        while (!word.empty() && (word.back() == ',' || word.back() == ';')) word.remove_suffix(1);
+        takeOwnCore(own, word);
+    }
+    if (!whole(own)) return std::nullopt;
+    own.own = true;
+    own.designation = said.core.empty() ? "own ring" : said.core;
+    if (own.material.empty()) own.material = "unknown";
+    return own;
+}
+
 Entry<Coil> readCoilLine(std::size_t number, const std::string& line, const Kit& kit,
                          const std::vector<MagneticCore>& cores) {
     Entry<Coil> out{number, line, {}, "", {}};
@@ -133,17 +166,17 @@ Entry<Coil> readCoilLine(std::size_t number, const std::string& line, const Kit&
         out.doubts.push_back("It does not say how many turns.");
         return out;
     }
-    const auto core =
-        std::find_if(cores.begin(), cores.end(), [&](const auto& c) { return c.designation == said->core; });
-    if (core == cores.end()) {
-        out.doubts.push_back(said->core.empty()
-                                 ? "It does not name the core, as T50-2 or FT37-43."
-                                 : said->core + " is not in the core table: give its AL in the kit file.");
-        return out;
-    }
     Coil coil;
     coil.ref = runs.front().refs.front();
-    coil.core = *core;
+    if (const auto core = coreOfLine(*said, words, cores)) {
+        coil.core = *core;
+    } else {
+        out.doubts.push_back(
+            (said->core.empty() ? "It does not name the core, as T50-2 or FT37-43."
+                                : said->core + " is not in the core table.") +
+            std::string(" A ring of your own: its AL and size, as AL4.9n 12.7x7.7x4.8 (mm)."));
+        return out;
+    }
     coil.wireText = said->wire.empty() ? kWireAssumed : said->wire;
     const auto wire = parseWire(coil.wireText);
     if (!wire) {
@@ -165,7 +198,7 @@ Entry<Coil> readCoilLine(std::size_t number, const std::string& line, const Kit&
     coil.twisted = said->twisted;
     const auto henries = amountsOf(words, Unit::henry);
     const double turns = coil.windings.front().turns;
-    coil.target = henries.empty() ? core->al * turns * turns : henries.front();
+    coil.target = henries.empty() ? coil.core.al * turns * turns : henries.front();
     coil.tune = tuneOf(line, kit, out.doubts);
     out.says = coilSays(coil);
     if (runs.front().refs.size() > 1)
@@ -193,16 +226,19 @@ Entry<Adjustment> readAdjustmentLine(std::size_t number, const std::string& line
         out.doubts.push_back(a.adjuster + " is not in the parts list.");
         return out;
     }
-    if (has(line, {"null", "dip", "minimum", "least", "quietest"})) {
-        out.doubts.push_back("A null is not kept as an adjustment: keep it as a step.");
+    const bool null =
+        has(line, {"null", "dip ", "minimum", "quietest", "weakest", "leisest", "schw\u00e4chst"});
+    if (null && peaks(line)) {
+        out.doubts.push_back("It names a peak and a null: a line each, please.");
         return out;
     }
     const std::string rest = line.substr(runs.front().end);
     a.title = line.substr(0, 80);
-    if (peaks(line)) {
-        a.kind = Adjustment::Kind::peak;
+    if (peaks(line) || null) {
+        a.kind = null ? Adjustment::Kind::null : Adjustment::Kind::peak;
         a.unit = has(line, {"power", "watt", "leistung", "puissance", "potencia"}) ? Unit::watt : Unit::volt;
-        const auto at = lowerText(rest).find("peak ");
+        const char* verb = null ? "null " : "peak ";
+        const auto at = lowerText(rest).find(verb);
         a.reads = std::string(trimmed(at == std::string::npos ? rest : rest.substr(at + 5)));
         while (!a.reads.empty() && (a.reads.front() == ':' || a.reads.front() == ' ')) a.reads.erase(0, 1);
     } else {
@@ -226,14 +262,15 @@ Entry<Adjustment> readAdjustmentLine(std::size_t number, const std::string& line
     for (const Coil& coil : kit.coils) {
         if (coil.tune && coil.tune->trimmer == a.adjuster) a.coil = coil.ref;
     }
-    a.id = plainId(a.adjuster + " " + (a.kind == Adjustment::Kind::peak ? "peak" : "set"), "own");
+    const bool set = a.kind == Adjustment::Kind::set;
+    a.id = plainId(a.adjuster + " " + (set ? "set" : null ? "null" : "peak"), "own");
     for (int n = 2; !ids.insert(a.id).second; ++n)
         a.id = plainId(a.adjuster, "own") + "-" + std::to_string(n);
     out.says = a.adjuster + ": " +
-               (a.kind == Adjustment::Kind::peak
-                    ? "to the peak of " + (a.reads.empty() ? std::string(plural(a.unit)) : a.reads)
-                    : "to " + formatQuantity(a.target, a.unit, 4) + " \u00b1" +
-                          formatQuantity(a.tolerance, a.unit, 2));
+               (!set ? std::string(null ? "to the null of " : "to the peak of ") +
+                           (a.reads.empty() ? std::string(plural(a.unit)) : a.reads)
+                     : "to " + formatQuantity(a.target, a.unit, 4) + " \u00b1" +
+                           formatQuantity(a.tolerance, a.unit, 2));
     out.kept = std::move(a);
     return out;
 }
@@ -295,9 +332,21 @@ Entry<Ratings> readPromises(const std::string& bytes, const Ratings& before) {
             r.frequency = std::round((*low + *high) / 2);
             any = true;
         }
-        if (!amountsOf(line, Unit::ampere).empty())
-            out.doubts.push_back(
-                "The supply current is not kept as a promise: paste it at First light as a check.");
+        if (const auto amperes = amountsOf(line, Unit::ampere); !amperes.empty()) {
+            const auto [low, high] = std::minmax_element(amperes.begin(), amperes.end());
+            const bool limit =
+                amperes.size() == 1 && has(line, {"max", "at most", "less than", "<", "h\u00f6chstens"});
+            r.currentLow = limit ? 0 : amperes.size() > 1 ? *low : 0.75 * *low;
+            r.currentHigh = amperes.size() > 1 || limit ? *high : 1.25 * *high;
+            if (amperes.size() == 1 && !limit)
+                out.doubts.push_back("Current by rule: \u00b125 % of what is promised.");
+            any = true;
+        }
+        if (const auto below = decibelsOf(line);
+            below && has(line, {"harmon", "spur", "oberwell", "nebenwell"})) {
+            r.harmonicsBelow = *below;
+            any = true;
+        }
     });
     if (!any) {
         out.doubts.push_back("It names no power, supply or frequency, such as \"5 W at 13.8 V, 7.03 MHz\".");
@@ -316,6 +365,9 @@ Entry<Ratings> readPromises(const std::string& bytes, const Ratings& before) {
     r.air = Ratings::Air::yes;
     out.says = formatQuantity(r.power, Unit::watt, 3) + " at " + formatQuantity(r.supply, Unit::volt, 3) +
                " on " + formatQuantity(r.frequency, Unit::hertz, 6);
+    if (r.currentHigh > 0) out.says += ", " + limitsText({r.currentLow, r.currentHigh}, Unit::ampere);
+    if (r.harmonicsBelow > 0)
+        out.says += ", harmonics " + formatQuantity(r.harmonicsBelow, Unit::decibel, 3) + " below";
     out.kept = r;
     return out;
 }

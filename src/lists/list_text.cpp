@@ -396,6 +396,7 @@ class RowTaker {
                 taker_.take(*readHardware(row.text, true), row.line);
                 return;
             case Row::What::nothing:
+                if (isHeading(row.text)) return taker_.head(Section{});
                 taker_.refuse(row.line, row.text,
                               row.text.size() >= 60 && row.text.find(' ') == std::string::npos
                                   ? "The line is too long for a list."

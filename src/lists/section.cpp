@@ -27,7 +27,9 @@ constexpr std::string_view kHardwareHeads[] = {
     "hardware",      "mechanical",     "mechanics",     "mechanik",     "mechanisches", "miscellaneous",
     "misc",          "sonstiges",      "verschiedenes", "divers",       "varios",       "varie",
     "mec\u00e1nica", "m\u00e9canique", "accessories",   "zubeh\u00f6r", "wire",         "draht",
-    "diversen",      "quincaillerie",  "other",         "others",       "mechanische",  "visserie"};
+    "diversen",      "quincaillerie",  "other",         "others",       "mechanische",  "visserie",
+    "sundries",      "sundry",         "extras",        "kleinteile",   "accessoires",  "accesorios",
+    "accessori"};
 /// Words of things that have no designator.
 constexpr std::string_view kThings[] = {"screw",
                                         "screws",
@@ -64,6 +66,10 @@ constexpr std::string_view kThings[] = {"screw",
                                         "tie",
                                         "ties",
                                         "heatsink",
+                                        "sink",
+                                        "k\u00fchlk\u00f6rper",
+                                        "radiateur",
+                                        "disipador",
                                         "clip",
                                         "bracket",
                                         "panel",
@@ -251,6 +257,18 @@ std::optional<Section> readSection(std::string_view text) {
     }
     out.prefix = prefixOf(text);
     return out;
+}
+
+bool isHeading(std::string_view text) {
+    const Tokens tokens = tokensOf(text);
+    if (tokens.empty() || tokens.size() > 5) return false;
+    int capitals = 0;
+    for (const char c : text) {
+        if (c >= '0' && c <= '9') return false;
+        if (c >= 'a' && c <= 'z' && !text.ends_with(':')) return false;
+        capitals += (c >= 'A' && c <= 'Z') || (c >= 'a' && c <= 'z');
+    }
+    return capitals >= 4;
 }
 
 std::optional<Hardware> readHardware(std::string_view text, bool expected) {

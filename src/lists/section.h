@@ -20,6 +20,10 @@ struct Section {
 /// A heading in a text without designators; nothing if it is none.
 std::optional<Section> readSection(std::string_view text);
 
+/// Whether a row that names nothing that is known heads others all the same: a few words in capitals or
+/// before a colon, and no number. What held for the rows above holds no more.
+bool isHeading(std::string_view text);
+
 /// A row without a designator: "4 M3 x 6 screws", "60 cm coax", "Knob, 6 mm shaft: 2".
 struct Hardware {
     std::size_t line = 0;

@@ -207,6 +207,8 @@ double PracticeTruth::harmonic(int order) const {
 double PracticeTruth::adjustment(const std::string& id) {
     const Adjustment* a = kit_.adjustment(id);
     if (a == nullptr) return kNothing;
+    if (a->kind == Adjustment::Kind::null)  // a bridge that balances near the middle, on a floor
+        return 0.01 + std::fabs(position(a->id) - 0.47 - 0.1 * scatter("adjust:" + a->id));
     return a->kind == Adjustment::Kind::peak ? peakResponse(*a) : setResponse(*a);
 }
 

@@ -18,8 +18,17 @@ struct BagTrouble {
     std::string head;        ///< "C13 10 nF reads 21.8 nF"
     std::string sentence;    ///< why
     VerdictState state = VerdictState::fail;
-    double odds = 1;        ///< that this is the explanation
-    std::string belongsTo;  ///< line to which the part should go; empty: none
+    double odds = 1;                   ///< that this is the explanation
+    std::string belongsTo;             ///< line to which the part should go; empty: none
+    std::vector<std::string> alike{};  ///< further lines that one cause and one remedy hold for
+
+    /// All lines it is about.
+    std::vector<std::string> lines() const {
+        std::vector<std::string> out;
+        if (!ref.empty()) out.push_back(ref);
+        out.insert(out.end(), alike.begin(), alike.end());
+        return out;
+    }
 };
 
 /// What the whole bag tells, all parts against all lines at once (see matchBag).

@@ -151,6 +151,8 @@ std::vector<BagTrouble> toldOnce(std::vector<BagTrouble> troubles, const std::ve
         BagTrouble trouble;
         trouble.what = BagTrouble::What::anotherValue;
         trouble.ref = cause.refs.front();
+        if (cause.what == OneCause::What::packed)
+            trouble.alike.assign(cause.refs.begin() + 1, cause.refs.end());
         trouble.head = cause.head;
         trouble.sentence = cause.sentence;
         trouble.state = cause.what == OneCause::What::scale ? VerdictState::doubtful : VerdictState::fail;

@@ -61,6 +61,18 @@ void judgePower(const Kit& kit, const Build& build, ProofState& out) {
                              out.power->uncertainty * scale, build.rule, Unit::watt);
 }
 
+/// What keeps the law may still be less than the kit promises.
+void holdPromise(const Kit& kit, const Harmonic& harmonic, VerdictRule rule, Verdict& verdict) {
+    const double promised = kit.ratings.harmonicsBelow;
+    if (promised <= 0 || verdict.state != VerdictState::pass) return;
+    const Verdict held =
+        judge(harmonic.below, {promised, INFINITY}, harmonic.uncertainty, rule, Unit::decibel);
+    if (held.state == VerdictState::pass) return;
+    verdict.state = VerdictState::doubtful;
+    verdict.sentence = "Within the limit, but the kit promises " +
+                       formatQuantity(promised, Unit::decibel, 3) + " below. " + held.sentence;
+}
+
 void judgeHarmonics(const Kit& kit, const Build& build, const LimitProfile& profile, ProofState& out) {
     const double watts = out.power && out.power->watts > 0 ? out.power->watts : kit.ratings.power;
     out.required = requiredSuppression(profile, watts);
@@ -75,6 +87,7 @@ void judgeHarmonics(const Kit& kit, const Build& build, const LimitProfile& prof
         const Harmonic harmonic{order, reading->value, reading->uncertainty};
         out.harmonics.push_back(harmonic);
         out.harmonicVerdicts.back() = judgeHarmonic(harmonic, profile, watts, build.rule);
+        holdPromise(kit, harmonic, build.rule, out.harmonicVerdicts.back());
     }
 }
 

@@ -29,7 +29,11 @@ void addAdjustment(const Kit& kit, const Adjustment& a, std::vector<Subject>& ou
 }
 
 bool neighbours(const Adjustment& a, const Adjustment& b) {
-    return &a != &b && (a.adjuster == b.adjuster || (!a.coil.empty() && a.coil == b.coil));
+    const auto names = [](const Adjustment& of, const std::string& id) {
+        return std::find(of.partners.begin(), of.partners.end(), id) != of.partners.end();
+    };
+    return &a != &b && (a.adjuster == b.adjuster || (!a.coil.empty() && a.coil == b.coil) || names(a, b.id) ||
+                        names(b, a.id));
 }
 
 /// Every adjustment that is read in one of these units, with what it rests on.

@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "core/adjust/null.h"
 #include "core/proof/power.h"
 #include "station/judged.h"
 #include "station/rests_on.h"
@@ -39,6 +40,14 @@ void settlePeak(const Kit& kit, const Adjustment& adjustment, const Build& build
     }
 }
 
+void settleNull(TuneState& out) {
+    const NullEstimate null = estimateNull(out.readings);
+    out.bestPosition = null.position;
+    out.nextPosition = null.nextPosition;
+    out.state = null.state;
+    out.sentence = null.sentence;
+}
+
 SettingEstimate nextSetting(const Adjustment& a, const TuneState& state) {
     if (a.safe != SafeEnd::none) return approachSafely(state.readings, a.target, a.tolerance, a.unit, a.safe);
     return estimateSetting(state.readings, a.target, a.unit);
@@ -71,6 +80,8 @@ TuneState tuneState(const Kit& kit, const Adjustment& adjustment, const Build& b
     for (const Reading& r : readings) out.readings.push_back({r.setting(kPosition), r.value});
     if (adjustment.kind == Adjustment::Kind::peak) {
         settlePeak(kit, adjustment, build, out);
+    } else if (adjustment.kind == Adjustment::Kind::null) {
+        settleNull(out);
     } else {
         settleSetting(adjustment, build, readings, out);
     }

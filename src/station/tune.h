@@ -22,8 +22,9 @@ struct TuneState {
     std::string remedy;  ///< in turns, when the trimmer is at its end
 };
 
-/// Peak: estimated from amplitudes (powers are taken as their roots). Set: the last reading against target ±
-/// tolerance, and the interpolated position. An end stop names the turns to add or remove on the coil.
+/// Peak: estimated from amplitudes (powers are taken as their roots). Null: bracketed. Set: the last reading
+/// against target ± tolerance, and the interpolated position. An end stop names the turns to add or remove on
+/// the coil.
 TuneState tuneState(const Kit& kit, const Adjustment& adjustment, const Build& build);
 
 /// The next adjustment that is not settled, or null.

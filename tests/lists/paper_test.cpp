@@ -183,7 +183,7 @@ TEST_CASE("coils, adjustments and promises a line each") {
     CHECK(adjustments[1].kept->target == Approx(0.05));
     CHECK(adjustments[1].kept->safe == SafeEnd::low);
     CHECK_FALSE(adjustments[2].kept);
-    CHECK_FALSE(adjustments[3].kept);
+    CHECK(adjustments[3].kept->kind == Adjustment::Kind::null);
 
     const auto promise = readPromises("5 W at 13.8 V\n7.0 to 7.06 MHz\n", {});
     REQUIRE(promise.kept);
@@ -263,4 +263,54 @@ TEST_CASE("what is seen or heard, the diode range and what feeds a point become 
     CHECK(kit->checks[0].seen == checks[0].seen);
     CHECK(kit->checks[2].diode);
     CHECK(kit->checks[3].from == "U1");
+}
+
+TEST_CASE("two-hole cores, a ring of one's own, a null, current and harmonics from the paper") {
+    const auto tables = readTables(OMBREK_DATA_FOLDER);
+    REQUIRE(tables);
+    const std::string text =
+        R"({"format":"ombrek-kit","version":1,"id":"k","name":"K","parts":[{"ref":"R40","kind":"resistor","value":"1k","tolerance":20},
+        {"ref":"C10","kind":"trimmer","value":"5-30 pF","low":"5p","high":"30p"}]})";
+    const auto kit = readKit(text, tables->cores);
+    REQUIRE(kit);
+    const auto coils = readCoilEntries(
+        "T3  BN-43-202, primary 2 turns, secondary 5 turns, 0.4 mm\nL5  AL4.9n 12.7x7.7x4.8, 20 turns 0.5 "
+        "mm\n"
+        "L6  AL4,9n 12,7x7,7x4,8, 20 turns 0.5 mm\nL7  12 turns #28\n",
+        *kit, tables->cores);
+    REQUIRE(coils.size() == 4);
+    REQUIRE(coils[0].kept);
+    CHECK(coils[0].kept->core.shape == MagneticCore::Shape::twoHole);
+    CHECK(coils[0].kept->target == Approx(4 * 2890e-9));
+    REQUIRE(coils[1].kept);
+    CHECK(coils[1].kept->target == Approx(400 * 4.9e-9));
+    REQUIRE(coils[2].kept);
+    CHECK(coils[2].kept->core.al == Approx(4.9e-9));
+    CHECK_FALSE(coils[3].kept);
+    std::string whole = text;
+    for (int i = 0; i < 3; ++i) whole = withCoil(whole, *coils[std::size_t(i)].kept);
+    const auto wound = readKit(whole, tables->cores);
+    REQUIRE(wound);
+    CHECK(wound->coil("L5")->core.outerDiameter == Approx(12.7e-3));
+    CHECK(wound->coil("T3")->windings.size() == 2);
+
+    const auto adjustments =
+        readAdjustmentEntries("R40: null the carrier in a second receiver\nC10: peak and null\n", *kit);
+    REQUIRE(adjustments[0].kept);
+    CHECK(adjustments[0].kept->kind == Adjustment::Kind::null);
+    CHECK(adjustments[0].kept->reads == "the carrier in a second receiver");
+    CHECK_FALSE(adjustments[1].kept);
+    CHECK(readKit(withAdjustment(text, *adjustments[0].kept), tables->cores)->adjustments[0].kind ==
+          Adjustment::Kind::null);
+
+    const auto promise =
+        readPromises("5 W at 13.8 V\n7.03 MHz\nat most 0.9 A\nharmonics 45 dB down\n", Ratings());
+    REQUIRE(promise.kept);
+    CHECK(promise.kept->currentHigh == Approx(0.9));
+    CHECK(promise.kept->currentLow == 0);
+    CHECK(promise.kept->harmonicsBelow == Approx(45));
+    const auto kept = readKit(withRatings(text, *promise.kept), tables->cores);
+    REQUIRE(kept);
+    CHECK(kept->ratings.currentHigh == Approx(0.9));
+    CHECK(kept->ratings.harmonicsBelow == Approx(45));
 }

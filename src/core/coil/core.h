@@ -22,6 +22,7 @@ struct MagneticCore {
     double qLow = 0, qHigh = 0;  ///< range in which its Q is best [Hz]; 0: not known
     double turnLength = 0.0;     ///< wire of one turn [m], for a shape that is not a ring
     std::string paint;           ///< as painted on a powder core; empty for ferrite
+    bool own = false;            ///< in no table: what is known of it goes with the kit
 
     bool ferrite() const { return material == "ferrite"; }
 };

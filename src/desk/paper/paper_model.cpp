@@ -19,7 +19,8 @@ const std::array<PaperRow, kPapers> kRows{
     {{Paper::coils, "coils", "winding", "Paste or write the coils, a line each.",
       "L1   T50-2, 28 turns #28\nT1   FT37-43, 10 turns bifilar, 0.3 mm\nT2   FT37-43, primary 10 turns, "
       "secondary 3 turns\n"
-      "L2   T37-6, 22 turns #28, tap at 5, tunes 7.0 to 7.2 MHz with C10 and C11",
+      "L2   T37-6, 22 turns #28, tap at 5, tunes 7.0 to 7.2 MHz with C10 and C11\n"
+      "L3   AL4.9n 12.7x7.7x4.8, 20 turns 0.5 mm",
       "coils from the paper"},
      {Paper::steps, "steps", "board", "Paste the manual's numbered instructions.",
       "1. Solder R1 to R4. Keep the cut leads for later.\n2. Fit D1, the band towards the edge. Do not fit "
@@ -27,14 +28,17 @@ const std::array<PaperRow, kPapers> kRows{
       "3. Measure 5 V at pin 8 before you go on.",
       "steps from the paper"},
      {Paper::checks, "checks", "first-light", "Paste the manual's table of voltages.",
-      "Key up\nIC3 pin 8   5.0 V\n+12 V to ground   no beep\nSupply current   < 50 mA\n\nPoint       Receive "
+      "Key up\nIC3 pin 8   5.0 V  from U1\nThe lamp lights\n+12 V to ground   no beep\nSupply current   < 50 "
+      "mA\n\nPoint       Receive "
       "  Key down\nQ1 base     0.7 V     0.7 V",
       "checks from the paper"},
      {Paper::adjustments, "adjustments", "tune", "Write what is turned and what is read, a line each.",
-      "C10: peak the audio at the phones\nC22: 7.030 MHz \u00b1100 Hz\nR62 bias: 50 mA",
+      "C10: peak the audio at the phones\nR40: null the carrier in a second receiver\nC22: 7.030 MHz "
+      "\u00b1100 Hz\nR62 bias: 50 mA",
       "adjustments from the paper"},
      {Paper::promises, "promises", "proof", "Write what the first page promises.",
-      "5 W at 13.8 V\n7.03 MHz\nat least 4 W\n\nor: does not transmit", "promises from the paper"}}};
+      "5 W at 13.8 V\n7.03 MHz\nat least 4 W\nat most 0.9 A\nharmonics 45 dB down\n\nor: does not transmit",
+      "promises from the paper"}}};
 
 std::string joined(const std::vector<std::string>& sentences) {
     std::string out;
@@ -122,6 +126,20 @@ void inSafeOrder(std::vector<Check>& checks) {
     for (Check& check : checks) {
         if (check.condition == "power off" && std::isfinite(check.limits.low)) check.gate = true;
     }
+}
+
+/// The promised supply current is read at First light, with the key down.
+Check promisedCurrent(const Ratings& ratings) {
+    Check out;
+    out.id = "promised-current";
+    out.title = "Supply current, key down";
+    out.at = "in series with the supply of " + formatQuantity(ratings.supply, Unit::volt, 3);
+    out.unit = Unit::ampere;
+    out.condition = "key down";
+    out.limits.high = ratings.currentHigh;
+    if (ratings.currentLow > 0) out.limits.low = ratings.currentLow;
+    out.caution = "Dummy load on, a few seconds at a time.";
+    return out;
 }
 
 }  // namespace
@@ -223,8 +241,10 @@ Result<std::string> PaperModel::into(const std::string& kitText, const Kit& kit,
             }
             break;
         case Paper::promises:
-            if (const auto entry = readPromises(text_, kit.ratings); entry.kept)
+            if (const auto entry = readPromises(text_, kit.ratings); entry.kept) {
                 out = withRatings(out, *entry.kept);
+                if (entry.kept->currentHigh > 0) out = withChecks(out, {promisedCurrent(*entry.kept)});
+            }
             break;
         case Paper::checks: {
             auto checks = checksOf(readVoltageTable(text_), kit.checks);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "station/one_cause.h"
 #include "station/parts_in.h"
 #include "station/phrases.h"
 
@@ -24,10 +25,12 @@ Verdict verdictOf(const Part& part, const Substitute& offer) {
 }
 
 void sayNow(const BagTrouble& trouble, RemedyView& out) {
-    if (out.promised) {
+    if (!out.promised.empty()) {
         out.now = "Take it out of the drawer: " + out.decided[out.at] + ".";
-        out.why =
-            "Enter when it is on the bench: the drawer's count goes down, and the line is measured again.";
+        out.why = out.promised.size() > 1
+                      ? "For " + listed(out.promised, 6) + ". Enter when they are on the bench."
+                      : "Enter when it is on the bench: the drawer's count goes down, and the line is "
+                        "measured again.";
     } else if (trouble.what == BagTrouble::What::misplaced || trouble.what == BagTrouble::What::loose) {
         out.now = "Put it where it belongs: " + trouble.belongsTo + ".";
         out.why = "Enter moves it and its reading there.";
@@ -38,10 +41,12 @@ void sayNow(const BagTrouble& trouble, RemedyView& out) {
         out.now = trouble.ref + " is missing: look again before you write.";
         out.why = "F when it turns up. Then your drawers, the shopping list or the supplier.";
     } else if (!out.decided[out.at].empty()) {
-        out.now = trouble.ref + " is settled: " + out.decided[out.at] + ".";
+        out.now = listed(trouble.lines(), 3) + (trouble.alike.empty() ? " is" : " are") +
+                  " settled: " + out.decided[out.at] + ".";
         out.why = "X takes the decision back. Left and Right go to the other troubles.";
     } else {
-        out.now = trouble.ref + " is not what the list wants: replace it.";
+        out.now = trouble.alike.empty() ? trouble.ref + " is not what the list wants: replace it."
+                                        : trouble.head + ": one remedy for all.";
         out.why = trouble.sentence;
     }
 }
@@ -65,25 +70,34 @@ RemedyView remedyView(const Judged& judged, const std::vector<StockLine>& stock,
     const Kit& kit = judged.kit();
     const Build& build = judged.build();
     RemedyView out;
-    out.troubles = judged.story().troubles;
+    out.troubles = toldOnce(judged.story().troubles, oneCauses(kit, build));
     if (out.troubles.empty()) {
         out.now = "Nothing is wrong with the bag.";
         out.why = "Esc goes back.";
         return out;
     }
-    for (const BagTrouble& t : out.troubles) out.decided.push_back(remedyText(build, t.ref));
+    for (const BagTrouble& t : out.troubles) {
+        const auto lines = t.lines();
+        const bool all = std::all_of(lines.begin(), lines.end(),
+                                     [&](const std::string& ref) { return build.remedies.contains(ref); });
+        out.decided.push_back(all ? remedyText(build, t.ref) : "");
+    }
     out.at = std::min(at, out.troubles.size() - 1);
     const BagTrouble& trouble = out.troubles[out.at];
     out.part = kit.part(trouble.ref);
     out.head = trouble.head;
     if (out.part != nullptr) {
-        out.promised = std::any_of(promises.begin(), promises.end(), [&](const Promise& p) {
-            return p.build == build.id && p.ref == trouble.ref;
-        });
+        for (const std::string& ref : trouble.lines()) {
+            const bool kept = std::any_of(promises.begin(), promises.end(), [&](const Promise& p) {
+                return p.build == build.id && p.ref == ref;
+            });
+            if (kept) out.promised.push_back(ref);
+        }
         out.places = lookAgain(judged, trouble.ref);
         out.offers = fromDrawers(*out.part, stock, promises, build.id);
         for (const Substitute& s : out.offers) out.offerTexts.push_back(describe(s, stock));
-        out.beside = "wanted: " + out.part->value;
+        out.beside = (trouble.alike.empty() ? "" : std::to_string(trouble.lines().size()) + " lines, ") +
+                     std::string("wanted: ") + out.part->value;
         if (out.part->nominal > 0) out.beside += " ±" + personNumber(out.part->tolerance) + "\u202f%";
         if (out.part->volts > 0) out.beside += ", " + formatQuantity(out.part->volts, Unit::volt, 3);
         if (!out.offers.empty())
@@ -91,6 +105,28 @@ RemedyView remedyView(const Judged& judged, const std::vector<StockLine>& stock,
     }
     sayNow(trouble, out);
     listWays(out);
+    return out;
+}
+
+std::vector<Book::Kept> keptFor(const BagTrouble& trouble, const Judged& judged,
+                                const std::vector<StockLine>& stock, std::vector<Promise> promises,
+                                std::size_t offer) {
+    std::vector<Book::Kept> out;
+    for (const std::string& ref : trouble.lines()) {
+        const Part* part = judged.kit().part(ref);
+        if (part == nullptr) continue;
+        const auto offers = fromDrawers(*part, stock, promises, judged.build().id);
+        auto chosen = ref == trouble.ref ? offers.begin() + std::ptrdiff_t(std::min(offer, offers.size()))
+                                         : std::find_if(offers.begin(), offers.end(),
+                                                        [](const Substitute& s) { return s.within; });
+        if (chosen == offers.end()) continue;
+        Book::Kept kept{ref, {}, describe(*chosen, stock)};
+        for (const std::size_t i : chosen->parts) {
+            kept.stock.push_back(stock[i].id);
+            promises.push_back({stock[i].id, judged.build().id, ref, 1});
+        }
+        out.push_back(std::move(kept));
+    }
     return out;
 }
 

@@ -3,6 +3,7 @@
 #include <string>
 #include <vector>
 
+#include "book/book.h"
 #include "station/judged.h"
 #include "station/remedy.h"
 
@@ -20,9 +21,15 @@ struct RemedyView {
     std::vector<Substitute> offers;                         ///< from the drawers, best first
     std::vector<std::string> offerTexts;
     std::string head, beside;
-    Verdict verdict;        ///< of the chosen offer: its own limits against the wanted ones
-    bool promised = false;  ///< kept back in a drawer and not taken out yet
+    Verdict verdict;                    ///< of the chosen offer: its own limits against the wanted ones
+    std::vector<std::string> promised;  ///< lines of this trouble kept back in a drawer and not taken out yet
 };
+
+/// What of the drawers is kept back for every line of a trouble: for its first the chosen offer, for each
+/// other the best that is still free and right. A line for which nothing is left is not in it.
+std::vector<Book::Kept> keptFor(const BagTrouble& trouble, const Judged& judged,
+                                const std::vector<StockLine>& stock, std::vector<Promise> promises,
+                                std::size_t offer);
 
 /// @param at      trouble @param offer  line of the offers
 RemedyView remedyView(const Judged& judged, const std::vector<StockLine>& stock,

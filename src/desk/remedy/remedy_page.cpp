@@ -55,7 +55,8 @@ void RemedyPage::addKeys() {
     addKey(
         "take-the-decision-back", "X", "X", "take the decision back",
         [this] {
-            if (view_.part != nullptr) session_.kept(session_.book().undecide(view_.part->ref));
+            if (view_.part != nullptr)
+                session_.kept(session_.book().undecideAll(view_.troubles[view_.at].lines()));
         },
         false);
 }
@@ -85,10 +86,10 @@ void RemedyPage::act() {
         session_.kept(session_.book().settleLoose(trouble.loose, trouble.belongsTo, unit));
     } else if (trouble.what == BagTrouble::What::over) {
         emit wants(QStringLiteral("which-part"), QString::number(trouble.loose));
-    } else if (view_.promised) {
+    } else if (!view_.promised.empty()) {
         const QString ref = qs(trouble.ref);
         const PartKind kind = session_.kit().part(trouble.ref)->kind;
-        if (session_.kept(session_.book().takePromised(trouble.ref, kind)))
+        if (session_.kept(session_.book().takePromised(view_.promised, kind)))
             emit wants(QStringLiteral("parts-in"), ref);
     } else {
         promise();
@@ -101,12 +102,19 @@ void RemedyPage::promise() {
             "Your drawers have nothing for this: S puts it on the shopping list, L writes the letter."));
         return;
     }
-    const std::size_t at = std::min(offer_, view_.offers.size() - 1);
-    std::vector<std::int64_t> ids;
-    for (const std::size_t i : view_.offers[at].parts) ids.push_back(stock_->lines[i].id);
-    if (session_.kept(session_.book().promise(view_.part->ref, ids, view_.offerTexts[at])))
-        session_.say(QStringLiteral("Kept back for %1; no other kit is offered it.").arg(qs(view_.part->ref)),
-                     VerdictState::pass);
+    const BagTrouble trouble = view_.troubles[view_.at];  // what is kept makes the view anew
+    const auto kept = keptFor(trouble, session_.judged(), stock_->lines, session_.book().promises(),
+                              std::min(offer_, view_.offers.size() - 1));
+    if (!session_.kept(session_.book().promise(kept))) return;
+    QStringList refs;
+    for (const Book::Kept& one : kept) refs << qs(one.ref);
+    const std::size_t all = trouble.lines().size();
+    session_.say(
+        QStringLiteral("Kept back for %1; no other kit is offered it.").arg(refs.join(QStringLiteral(", "))) +
+            (kept.size() < all
+                 ? QStringLiteral(" For %1 more nothing is left: S or L.").arg(all - kept.size())
+                 : QString()),
+        kept.size() < all ? VerdictState::doubtful : VerdictState::pass);
 }
 
 void RemedyPage::found() {

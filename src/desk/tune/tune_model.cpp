@@ -76,6 +76,16 @@ TuneView tuneView(const Judged& judged, const std::string& chosen, std::optional
     if (a.kind == Adjustment::Kind::peak)
         v.text += QStringLiteral(
             " A true peak shows twice in a full turn; one, at an end, means the coil is wrong.");
+    if (a.kind == Adjustment::Kind::null)
+        v.text += QStringLiteral(" The least is wanted; near it small turns tell most.");
+    if (!a.partners.empty()) {
+        QStringList names;
+        for (const std::string& id : a.partners) {
+            if (const Adjustment* partner = judged.kit().adjustment(id)) names << qs(partner->title);
+        }
+        v.text += QStringLiteral(" It pulls and is pulled by %1: go round until none moves.")
+                      .arg(names.join(QStringLiteral(", ")));
+    }
     v.caution = qs(a.caution);
     for (const Adjustment& other : judged.kit().adjustments)
         v.lines.push_back({judged.tune(other).state, qs(other.title), QString(), &other == &a, false});
