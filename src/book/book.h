@@ -196,9 +196,10 @@ class Book {
     /// The kit in hand as it shall be from now on, one action. @param name  "placement"
     /// @param replaced   what is another thing now: what was read, marked or wound of it holds no more
     /// @param lookAgain  designators whose line says something else: what was marked of them holds no more
+    /// @param forget     a preference that has done its work: the text it was made from
     Result<void> changeKit(const std::string& kitText, const std::string& name,
                            const std::vector<Subject>& replaced = {},
-                           const std::vector<std::string>& lookAgain = {});
+                           const std::vector<std::string>& lookAgain = {}, const std::string& forget = {});
 
     Result<void> remark(const std::string& step, const std::string& text);
     /// @param basis  the evidence of the day that the reason is given for (see basisOf)

@@ -56,9 +56,10 @@ Result<void> Book::countAway(const Sitting& pause) {
 }
 
 Result<void> Book::changeKit(const std::string& kitText, const std::string& name,
-                             const std::vector<Subject>& replaced,
-                             const std::vector<std::string>& lookAgain) {
+                             const std::vector<Subject>& replaced, const std::vector<std::string>& lookAgain,
+                             const std::string& forget) {
     return act(name, [&] {
+        if (!forget.empty()) inside_->put(record::preference, {forget, ""});
         const std::int64_t kit = inside_->keepKitText(kitText);
         inside_->changeBuild([&](auto& build) { build.kit = kit; });
         for (const Subject& subject : replaced) {

@@ -10,6 +10,7 @@
 #include "lists/designators.h"
 #include "lists/kind_evidence.h"
 #include "lists/token.h"
+#include "station/hardware.h"
 
 namespace ombrek {
 namespace {
@@ -395,6 +396,11 @@ std::vector<Step> stepsOf(const std::vector<PastedStep>& pasted, const Kit& kit)
         step.title = p.title;
         for (const std::string& ref : p.fits) {
             if (kit.part(ref) != nullptr && fitted.insert(ref).second) step.fits.push_back(ref);
+        }
+        for (const Part& part : kit.parts) {  // "the heat sink" has no designator
+            if (part.kind == PartKind::other && part.ref.starts_with("HW") && namesThing(p.text, part) &&
+                fitted.insert(part.ref).second)
+                step.fits.push_back(part.ref);
         }
         if (!out.empty()) step.after = {out.back().id};
         step.minutes = std::max(3.0, 2.0 * double(step.fits.size()));

@@ -28,7 +28,8 @@ struct PastedStep {
 std::vector<PastedStep> readInstructions(const std::string& bytes);
 
 /// The steps as a kit holds them, one after the other, with ids that `taken` does not have; designators that
-/// the parts list does not have are left out, a part is fitted once.
+/// the parts list does not have are left out, a part is fitted once; screws and the like are fitted where the
+/// text names them.
 std::vector<Step> stepsOf(const std::vector<PastedStep>& pasted, const Kit& kit);
 
 }  // namespace ombrek

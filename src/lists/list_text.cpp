@@ -388,6 +388,12 @@ class RowTaker {
     }
 
     void take(const Row& row) {
+        takeAs(row);
+        first_ = false;
+    }
+
+ private:
+    void takeAs(const Row& row) {
         switch (row.what) {
             case Row::What::section:
                 taker_.head(*readSection(row.text));
@@ -396,7 +402,11 @@ class RowTaker {
                 taker_.take(*readHardware(row.text, true), row.line);
                 return;
             case Row::What::nothing:
-                if (isHeading(row.text)) return taker_.head(Section{});
+                if (isHeading(row.text) && !first_) return taker_.head(Section{});
+                if (first_ && isTitle(row.text)) {
+                    first_ = false;
+                    return taker_.title(row.text);
+                }
                 taker_.refuse(row.line, row.text,
                               row.text.size() >= 60 && row.text.find(' ') == std::string::npos
                                   ? "The line is too long for a list."
@@ -408,7 +418,6 @@ class RowTaker {
         }
     }
 
- private:
     struct Reading {
         ListLine line;
         DesignatorRun run;
@@ -470,6 +479,7 @@ class RowTaker {
     }
 
     PartsTaker& taker_;
+    bool first_ = true;  ///< no row was taken yet
     const Habits& habits_;
 };
 

@@ -131,6 +131,12 @@ void PartsTaker::take(Hardware hardware, std::size_t line) {
     list_.hardware.push_back(std::move(hardware));
 }
 
+void PartsTaker::title(const std::string& text) {
+    list_.title = text;
+    list_.notes.push_back("The first row names no part and is taken as the title: " + text.substr(0, 60) +
+                          ".");
+}
+
 void PartsTaker::refuse(std::size_t line, std::string text, std::string reason) {
     list_.refused.push_back({line, std::move(text), std::move(reason)});
 }

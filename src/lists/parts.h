@@ -9,6 +9,7 @@ namespace ombrek {
 
 /// What was made of a parts list, in the order of its source.
 struct PartsList {
+    std::string title;  ///< of a first row that names no part; empty: none
     std::vector<ListLine> lines;
     std::vector<RefusedLine> refused;
     std::vector<ListCoil> coils;        ///< of the lines that are coils, one a designator
@@ -41,6 +42,8 @@ class PartsTaker {
     ListLine& keep(ListLine line);
     void take(Hardware hardware, std::size_t line);
     void refuse(std::size_t line, std::string text, std::string reason);
+    /// The first row, when it names no part.
+    void title(const std::string& text);
 
     /// The row as `take` would understand it, without keeping it.
     ListLine reading(const ListFields& fields) const;

@@ -271,6 +271,15 @@ bool isHeading(std::string_view text) {
     return capitals >= 4;
 }
 
+bool isTitle(std::string_view text) {
+    const Tokens tokens = tokensOf(text);
+    if (tokens.empty() || tokens.size() > 14 || text.size() > 100 || isThing(tokens)) return false;
+    if (text[0] >= '0' && text[0] <= '9') return false;
+    return std::any_of(tokens.begin(), tokens.end(), [](const Token& t) {
+        return t.text.size() > 2 && std::isalpha(static_cast<unsigned char>(t.text[0]));
+    });
+}
+
 std::optional<Hardware> readHardware(std::string_view text, bool expected) {
     Tokens tokens = tokensOf(text);
     if (tokens.empty() || tokens.size() > 24) return std::nullopt;

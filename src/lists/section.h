@@ -24,6 +24,9 @@ std::optional<Section> readSection(std::string_view text);
 /// before a colon, and no number. What held for the rows above holds no more.
 bool isHeading(std::string_view text);
 
+/// Whether a first row that names no part is the title of what follows: some words, no amount and no count.
+bool isTitle(std::string_view text);
+
 /// A row without a designator: "4 M3 x 6 screws", "60 cm coax", "Knob, 6 mm shaft: 2".
 struct Hardware {
     std::size_t line = 0;

@@ -232,6 +232,9 @@ class Reader {
             take(++number, text.substr(from, end - from));
             from = end + 1;
         }
+        leaveChip();
+        std::stable_sort(out_.refused.begin(), out_.refused.end(),
+                         [](const RefusedLine& a, const RefusedLine& b) { return a.line < b.line; });
         return std::move(out_);
     }
 
@@ -285,6 +288,7 @@ class Reader {
     }
 
     void take(std::size_t number, const std::string& raw) {
+        line_ = number;
         const std::string line = foldSigns(raw);
         const auto body = trimmed(line);
         if (body.empty() || body.find_first_not_of("-=_+| :") == std::string_view::npos) return;
@@ -438,6 +442,18 @@ class Reader {
         return true;
     }
 
+    const std::string& chip() {
+        chipLine_.reset();
+        return chip_;
+    }
+
+    /// A chip that headed nothing was a row without a value.
+    void leaveChip() {
+        if (chipLine_) out_.refused.push_back(*chipLine_);
+        chipLine_.reset();
+        chip_.clear();
+    }
+
     /// A line that names a condition or a chip for the rows below: "Key down:", "IC3 (LM386)".
     bool takeSection(const std::string& body) {
         if (!numbersOf(body).empty()) return false;
@@ -449,14 +465,16 @@ class Reader {
         const std::string condition = conditionIn(body);
         const auto run = designatorRuns(body);
         if (!run.empty() && run.front().begin == 0 && run.front().refs.size() == 1 && words.size() <= 6) {
+            leaveChip();
             chip_ = run.front().refs.front();
+            chipLine_ = {line_, body, "No value stands in this line, and no pins below it."};
             if (!condition.empty()) condition_ = condition;
             return true;
         }
         if (const auto unit = unitIn(body); unit && words.size() <= 8) unit_ = unit;
         if (!condition.empty() && words.size() <= 10) {
             condition_ = condition;
-            chip_.clear();
+            leaveChip();
             return true;
         }
         return words.size() <= 10 && (unitIn(body).has_value() || body.ends_with(':'));
@@ -536,7 +554,7 @@ class Reader {
         // A line of another kind below a table of pins is read by itself.
         const bool named = lowerText(pin).starts_with("pin ");
         if (!pin.empty() && !wholeNumber(pin, 3) && !named) return false;
-        if (point.empty()) point = chip_;
+        if (point.empty()) point = chip();
         if (!pin.empty()) point += (point.empty() || named ? " " : " pin ") + pin;
         if (const auto limited =
                 limitsRow(point, cellOf(What::low), cellOf(What::high), cellOf(What::unit))) {
@@ -896,8 +914,8 @@ class Reader {
         const bool pin = !point.empty() && (wholeNumber(point, 3) || lowPoint.starts_with("pin ") ||
                                             lowPoint.starts_with("stift "));
         if (pin && !chip_.empty() && designatorRuns(point).empty())
-            point = chip_ + (wholeNumber(point, 3) ? " pin " : " ") + point;
-        if (out.to.size() > 0 && wholeNumber(out.to, 3) && !chip_.empty()) out.to = chip_ + " pin " + out.to;
+            point = chip() + (wholeNumber(point, 3) ? " pin " : " ") + point;
+        if (out.to.size() > 0 && wholeNumber(out.to, 3) && !chip_.empty()) out.to = chip() + " pin " + out.to;
         out.at = point;
         if (findWord(lowerText(head + tail), "diode") != std::string::npos &&
             findWord(lowerText(head + tail), "range") != std::string::npos)
@@ -923,6 +941,8 @@ class Reader {
     VoltageTable out_;
     std::vector<ColumnOf> columns_;
     std::string condition_, chip_;
+    std::optional<RefusedLine> chipLine_;  ///< of the chip that heads the rows, while no row has used it
+    std::size_t line_ = 0;
     std::optional<Unit> unit_;
     double share_ = 0;  ///< that the table itself allows; 0: it does not say
 };

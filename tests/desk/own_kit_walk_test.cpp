@@ -233,3 +233,85 @@ TEST_CASE("with the bare board alone: designators as the print has them") {
     CHECK(at("IC2") > at("prove-volts"));
     CHECK(at("R1") < at("look-joints"));
 }
+
+TEST_CASE("what is pasted and not taken yet is the book's, with its corrections") {
+    Desk desk(fresh);
+    desk.key(Qt::Key_F4);
+    paste(desk, "TP1 5 V\nTP2 moss\n");
+    CHECK(pageOf<PaperPage>(desk).model().rows().size() == 2);
+    desk.key(Qt::Key_Return);
+    desk.answer(QStringLiteral("TP2 3.3 V"));
+    CHECK(pageOf<PaperPage>(desk).model().takable() == 2);
+    desk.reopen();
+    desk.key(Qt::Key_F4);
+    desk.key(Qt::Key_Insert);
+    CHECK(pageOf<PaperPage>(desk).model().takable() == 2);
+    desk.key(Qt::Key_Z);  // the correction is taken back
+    CHECK(pageOf<PaperPage>(desk).model().takable() == 1);
+    desk.key(Qt::Key_Z, Qt::ShiftModifier);
+    desk.key(Qt::Key_A);
+    if (desk.window().page()->objectName() == QLatin1String("paper")) desk.key(Qt::Key_A);
+    CHECK(desk.kit().checks.back().at == "TP2");
+    desk.key(Qt::Key_Insert);
+    CHECK(pageOf<PaperPage>(desk).model().rows().empty());
+}
+
+TEST_CASE("the plan is the builder's: a step later, split, joined, one more") {
+    Desk desk(fresh);
+    desk.key(Qt::Key_F3);
+    const auto ids = [&] {
+        std::vector<std::string> out;
+        for (const std::size_t i : desk.session().judged().order()) out.push_back(desk.kit().steps[i].id);
+        return out;
+    };
+    const auto before = ids();
+    const auto at = [&](const std::string& id) {
+        const auto all = ids();
+        return std::find(all.begin(), all.end(), id) - all.begin();
+    };
+    const auto several = std::find_if(desk.kit().steps.begin(), desk.kit().steps.end(),
+                                      [](const Step& s) { return s.fits.size() >= 4 && !s.hold; });
+    REQUIRE(several != desk.kit().steps.end());
+    const std::string id = several->id;
+    for (std::size_t i = 0; i < before.size() && desk.window().page()->nowSentence() != QString(); ++i) {
+        if (before[i] == id) break;
+        desk.key(Qt::Key_Down);
+    }
+    const std::size_t steps = desk.kit().steps.size();
+    desk.key(Qt::Key_S, Qt::ShiftModifier);
+    desk.answer(QStringLiteral("2"));
+    CHECK(desk.kit().steps.size() == steps + 1);
+    CHECK(desk.kit().step(id)->fits.size() == 2);
+    desk.key(Qt::Key_J, Qt::ShiftModifier);
+    CHECK(desk.kit().steps.size() == steps);
+    const auto place = at(id);
+    desk.key(Qt::Key_Up, Qt::ShiftModifier);
+    CHECK(at(id) <= place);
+    desk.key(Qt::Key_A);
+    desk.answer(QStringLiteral("Clean the flux off"));
+    CHECK(desk.kit().steps.size() == steps + 1);
+    desk.key(Qt::Key_S, Qt::ShiftModifier);
+    desk.refused(QStringLiteral("many"));
+    desk.reopen();
+    CHECK(desk.kit().steps.size() == steps + 1);
+}
+
+TEST_CASE("a calliper finds the screw") {
+    Desk desk;
+    desk.key(Qt::Key_L);
+    paste(desk, kList);
+    REQUIRE(desk.waitFor([&] { return !pageOf<ListPage>(desk).model().empty(); }));
+    desk.key(Qt::Key_A);
+    if (desk.window().page()->nowSentence().contains(QStringLiteral("doubtful"))) desk.key(Qt::Key_A);
+    desk.key(Qt::Key_Return);
+    REQUIRE(desk.waitFor([&] { return desk.session().hasBuild(); }));
+    CHECK(desk.kit().name == "Sea Wall 40 receiver and transmitter");  // its own title
+    desk.key(Qt::Key_F1);
+    desk.key(Qt::Key_S);
+    desk.answer(QStringLiteral("5,95"));
+    CHECK(desk.now().contains(QStringLiteral("HW1")));
+    desk.key(Qt::Key_S);
+    desk.refused(QStringLiteral("thick"));
+    desk.key(Qt::Key_Return);  // seen: ticked off
+    CHECK(desk.build().parts.contains("HW1"));
+}

@@ -314,3 +314,12 @@ TEST_CASE("two-hole cores, a ring of one's own, a null, current and harmonics fr
     CHECK(kept->ratings.currentHigh == Approx(0.9));
     CHECK(kept->ratings.harmonicsBelow == Approx(45));
 }
+
+TEST_CASE("a row that looks like the heading of a chip and heads nothing is said") {
+    const VoltageTable table =
+        readVoltageTable("TP1 5 V\nTP2 moss\nIC3 (LM386)\n1  0 V\n6  9 V\nIC4 nothing below\n");
+    CHECK(table.checks.size() == 3);
+    REQUIRE(table.refused.size() == 2);
+    CHECK(table.refused[0].line == 2);
+    CHECK(table.refused[1].line == 6);
+}

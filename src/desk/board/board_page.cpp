@@ -16,6 +16,7 @@
 #include "report/build_sheet.h"
 #include "station/board.h"
 #include "station/notes.h"
+#include "station/plan_edit.h"
 #include "station/sitting.h"
 
 namespace ombrek {
@@ -63,6 +64,11 @@ void BoardPage::addKeys() {
         alike_ = !alike_;
         refresh();
     });
+    addRare("earlier", "Shift+Up", "this step a place earlier", [this] { move(-1); });
+    addRare("later", "Shift+Down", "this step a place later", [this] { move(1); });
+    addRare("join", "Shift+J", "join it with the step behind", [this] { join(); });
+    addRare("split", "Shift+S", "split it in two", [this] { split(); });
+    addRare("one-more-step", "A", "one more step behind this", [this] { addStep(); });
     addRare("find-a-part-or-a", "/", "find a part or a value", [this] { find(); });
     addRare("pass-a-hold-knowingly", "K", "pass a hold knowingly", [this] { passKnowingly(); });
     addRare("remark", "R", "remark", [this] { remark(); });
@@ -141,6 +147,59 @@ void BoardPage::done() {
     chosen_.clear();
     session_.say(QString());
     session_.kept(session_.book().doStep(id));
+}
+
+void BoardPage::changePlan(const Result<std::vector<Step>>& steps, const char* action) {
+    if (!steps) return session_.say(qs(steps.error().sentence), VerdictState::cannotTell);
+    session_.changeKit(withSteps(session_.build().kitText, *steps), action);
+}
+
+/// In the manual's order; another school sorts by itself.
+void BoardPage::move(int by) {
+    const BoardView v = view();
+    if (v.step == nullptr) return;
+    if (session_.build().order != Order::manual)
+        return session_.say(QStringLiteral("Steps are moved in the manual's order: O chooses it."));
+    chosen_ = qs(v.step->id);
+    changePlan(movedStep(session_.kit(), v.step->id, by), "move of a step");
+}
+
+void BoardPage::join() {
+    const BoardView v = view();
+    if (v.step == nullptr) return;
+    const auto joined = joinedStep(session_.kit(), v.step->id);
+    const bool done =
+        std::any_of(session_.kit().steps.begin(), session_.kit().steps.end(), [&](const Step& s) {
+            const bool gone = joined && std::none_of(joined->begin(), joined->end(),
+                                                     [&](const Step& other) { return other.id == s.id; });
+            return (gone || s.id == v.step->id) && session_.build().done(s.id);
+        });
+    if (done) return session_.say(QStringLiteral("One of them is done: what is done stays as it is."));
+    chosen_ = qs(v.step->id);
+    changePlan(joined, "join of steps");
+}
+
+void BoardPage::split() {
+    const BoardView v = view();
+    if (v.step == nullptr) return;
+    if (session_.build().done(v.step->id))
+        return session_.say(QStringLiteral("It is done: what is done stays as it is."));
+    const std::string id = v.step->id;
+    const int count = int(v.step->fits.size());
+    askText(QStringLiteral("How many of its %1 parts stay in it").arg(count), QString::number(count / 2),
+            [this, id](const QString& text) {
+                chosen_ = qs(id);
+                changePlan(splitStep(session_.kit(), id, text.toInt()), "split of a step");
+            });
+}
+
+void BoardPage::addStep() {
+    const BoardView v = view();
+    const std::string after = v.step == nullptr ? "" : v.step->id;
+    askText(QStringLiteral("What is to be done"), QString(), [this, after](const QString& text) {
+        if (text.simplified().isEmpty()) return;
+        changePlan(addedStep(session_.kit(), text.simplified().toStdString(), after), "one more step");
+    });
 }
 
 void BoardPage::passKnowingly() {
@@ -350,6 +409,14 @@ void BoardPage::showStep(const BoardView& v) {
     step_->setVisible(lines || !texts.isEmpty() || !v.caution.empty());
 }
 
+/// Once, before the first joint.
+QString BoardPage::askBench() const {
+    const bool asked = !session_.book().preference("bench solder").empty();
+    return asked || !session_.build().steps.empty()
+               ? QString()
+               : QStringLiteral(" Solder, iron, tools, documents: F12, T.");
+}
+
 void BoardPage::refresh() {
     if (!session_.hasBuild()) return;
     if (session_.kit().step(chosen_.toStdString()) == nullptr) chosen_.clear();
@@ -360,7 +427,7 @@ void BoardPage::refresh() {
                QStringLiteral("Enter says where you were and what to lay ready. Then: %1.")
                    .arg(qs(v.step->title)));
     else
-        setNow(qs(v.now), qs(v.why));
+        setNow(qs(v.now), qs(v.why) + askBench());
     showMap(v);
     showStep(v);
     plan_->setTitle(QStringLiteral("The plan, %1").arg(qs(school(session_.build().order).name)));

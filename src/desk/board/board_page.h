@@ -36,6 +36,12 @@ class BoardPage : public Page {
     void takePlaces(const Placement& placement);
     bool saysFirst(const Step& step);
     void done();
+    void changePlan(const Result<std::vector<Step>>& steps, const char* action);
+    void move(int by);
+    void join();
+    void split();
+    void addStep();
+    QString askBench() const;
     void passKnowingly();
     void remark();
     void choose(int by);

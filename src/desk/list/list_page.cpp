@@ -3,6 +3,7 @@
 #include <QClipboard>
 #include <QFileInfo>
 #include <QGuiApplication>
+#include <QRegularExpression>
 
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
@@ -277,6 +278,13 @@ void ListPage::correct() {
             });
 }
 
+/// Its own title as far as a dash, else the file's name.
+QString ListPage::suggestedName() const {
+    const QString title =
+        qs(base_.list.title).section(QRegularExpression(QStringLiteral(" [-\u2013\u2014:] ")), 0, 0);
+    return title.isEmpty() ? qs(draft_.name) : title.simplified().left(60);
+}
+
 void ListPage::accept() {
     if (model_.empty() || model_.parts() == 0) return;
     if (model_.doubtful() + model_.refused() > 0 && !asked_) {
@@ -287,7 +295,7 @@ void ListPage::accept() {
                 .arg(model_.refused()),
             VerdictState::doubtful);
     }
-    askText(QStringLiteral("Name of the kit"), qs(draft_.name), [this](const QString& name) { build(name); });
+    askText(QStringLiteral("Name of the kit"), suggestedName(), [this](const QString& name) { build(name); });
 }
 
 /// A kit that comes in variants is made of all of them, so that another may be built later.

@@ -37,6 +37,7 @@ class ListPage : public Page {
     void addLine();
     void correct();
     void accept();
+    QString suggestedName() const;
     void build(const QString& name);
     void start(const std::string& text);
     void showRow();

@@ -25,6 +25,8 @@ class PaperPage : public Page {
 
  private:
     void read(std::string text);
+    std::string key() const;
+    void followBook();
     void paste();
     void open(const QString& file);
     void choose(int by);

@@ -1,4 +1,5 @@
 #include "desk/parts_in/parts_in_page.h"
+#include "station/hardware.h"
 #include "station/notes.h"
 
 #include "desk/parts_in/bag_rows.h"
@@ -70,6 +71,7 @@ void PartsInPage::addKeys() {
         bands_->begin();
     });
     addRare("another-type-came-and-will", "E", "another type came, and will do", [this] { acceptOther(); });
+    addRare("by-calliper", "S", "which screw, wire or knob it is, by calliper", [this] { byCalliper(); });
     addRare("way-of-working-by-kind", "Y", "way of working: by kind, by the plan, before fitting", [this] {
         session_.kept(session_.book().chooseWay(BagWay((int(session_.build().way) + 1) % 3)));
     });
@@ -176,6 +178,25 @@ void PartsInPage::acceptOther() {
                                     });
                         });
             });
+}
+
+void PartsInPage::byCalliper() {
+    askText(QStringLiteral("It measures, in mm"), QString(), [this](const QString& text) {
+        const auto size = parseQuantity(text.toStdString(), Unit::metre);
+        if (!size || !(size->value > 0))
+            return session_.say(QStringLiteral("Type what the calliper says, as 5.9 (mm) or 0.25 in."),
+                                VerdictState::cannotTell);
+        // A plain number is of millimetres.
+        const bool plain = text.trimmed().contains(QRegularExpression(QStringLiteral("^[0-9.,]+$")));
+        const auto found = hardwareOfSize(session_.kit(), plain ? size->value * 1e-3 : size->value);
+        if (found.empty())
+            return session_.say(QStringLiteral("No screw, wire or knob of the list has this size."),
+                                VerdictState::cannotTell);
+        QStringList names;
+        for (const OfSize& hit : found) names << qs(hit.part->ref + " " + hit.part->value);
+        begin(qs(found.front().part->ref));
+        session_.say(QStringLiteral("Of this size: %1.").arg(names.join(QStringLiteral("; "))));
+    });
 }
 
 void PartsInPage::choose(int by) {

@@ -31,6 +31,7 @@ class PartsInPage : public Page {
     void readMark();
     void useMark(const QString& ref, const QString& printed);
     void acceptOther();
+    void byCalliper();
     void choose(int by);
     void whatToDo();
     void print();
