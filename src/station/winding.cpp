@@ -243,4 +243,31 @@ const Coil* nextCoil(const Kit& kit, const Build& build) {
     return first;
 }
 
+std::string toldApart(const Coil& coil) {
+    constexpr double kStep = 0.1, kShare = 0.2;  ///< [Ω], of the smaller
+    struct Told {
+        const Winding* winding;
+        double ohms, henries;
+    };
+    std::vector<Told> all;
+    for (const Winding& w : coil.windings) {
+        if (w.turns < 1) return "";
+        const double length = wireOnCore(coil.core, coil.wire, w.turns) + 2 * coil.tail;
+        all.push_back({&w, copperResistance(coil.wire, length), coil.core.al * w.turns * w.turns});
+    }
+    std::sort(all.begin(), all.end(), [](const Told& a, const Told& b) { return a.ohms > b.ohms; });
+    bool byOhms = true, differ = false;
+    for (std::size_t i = 0; i + 1 < all.size(); ++i) {
+        differ = differ || all[i].winding->turns != all[i + 1].winding->turns;
+        byOhms = byOhms && all[i].ohms - all[i + 1].ohms >= std::max(kStep, kShare * all[i + 1].ohms);
+    }
+    if (all.size() < 2 || !differ) return "";
+    std::string values;
+    for (const Told& t : all)
+        values += (values.empty() ? "" : ", ") + t.winding->name + " " +
+                  (byOhms ? formatQuantity(t.ohms, Unit::ohm, 2) : formatQuantity(t.henries, Unit::henry, 2));
+    return byOhms ? "Told apart by resistance: " + values + "."
+                  : "Too alike in ohms for a hand meter; told apart by inductance: " + values + ".";
+}
+
 }  // namespace ombrek

@@ -93,4 +93,10 @@ Verdict coilVerdict(const Coil& coil, const Build& build);
 /// The coil to go on with: one that is begun, else the first to wind or to measure; null when there is none.
 const Coil* nextCoil(const Kit& kit, const Build& build);
 
+/// How the windings of a coil are told apart by a meter, when their tails have come loose from their marks:
+/// by resistance where a hand multimeter can (a tenth of an ohm between any two, and a fifth: common
+/// practice), else by inductance, which goes with the square of the turns. Empty for one winding, or windings
+/// that are alike.
+std::string toldApart(const Coil& coil);
+
 }  // namespace ombrek

@@ -191,3 +191,21 @@ TEST_CASE("a coil's figures begin with what the kit says of it", "[coil figures]
     CHECK(ideaOf(kit, filter).power == kit.ratings.power);
     CHECK(ideaOf(kit, filter).turns == filter.windings.front().turns);
 }
+
+TEST_CASE("windings are told apart by resistance where a hand meter can, else by inductance") {
+    Coil coil;
+    coil.core.al = 350e-9;
+    coil.core.outerDiameter = 9.52e-3, coil.core.innerDiameter = 4.75e-3, coil.core.height = 3.17e-3;
+    coil.wire = enamelledWire(0.1e-3);
+    coil.windings = {{"primary", 20, {}, {}, {}}, {"secondary", 5, {}, {}, {}}};
+    // 0.1 mm copper has 2.195 Ω/m (1.7241e-8 Ω·m over its section, IEC 60028): 20 turns of about 12.6 mm and
+    // two tails of 30 mm are 0.31 m and near 0.67 Ω (shown in milliohms).
+    CHECK(toldApart(coil).find("by resistance: primary 6") != std::string::npos);
+    coil.wire = enamelledWire(0.5e-3);
+    const std::string told = toldApart(coil);
+    CHECK(told.find("by inductance: primary 140") != std::string::npos);  // 400 · 350 nH
+    coil.windings[1].turns = 20;
+    CHECK(toldApart(coil).empty());
+    coil.windings.pop_back();
+    CHECK(toldApart(coil).empty());
+}

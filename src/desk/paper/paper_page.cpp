@@ -11,7 +11,7 @@
 namespace ombrek {
 namespace {
 
-constexpr std::size_t kMost = 4000000;  ///< of a text that is read here [bytes]
+constexpr std::size_t kMost = 60000;  ///< of a text that is read here: ten pages and more [bytes]
 
 }  // namespace
 
@@ -90,9 +90,11 @@ void PaperPage::paste() {
     const QString text = QGuiApplication::clipboard()->text();
     if (text.trimmed().isEmpty())
         return session_.say(QStringLiteral("There is no text to paste: copy the lines in the manual first."));
-    if (std::size_t(text.size()) > kMost)
-        return session_.say(QStringLiteral("This is too long to come from a manual's page."),
-                            VerdictState::cannotTell);
+    if (std::size_t(text.size()) + model_.text().size() > kMost)
+        return session_.say(
+            QStringLiteral(
+                "This is more than ten pages of a manual: take what is here first, or paste less."),
+            VerdictState::cannotTell);
     // What stands here already is kept: a second page goes below the first.
     std::string all = model_.text();
     if (!all.empty() && all.back() != '\n') all += '\n';

@@ -274,6 +274,10 @@ WindingView windingView(const Kit& kit, const Build& build, const std::string& c
                      ? "Pull every turn snug; each goes up one hole and down the other. Mark the ends of "
                        "each winding."
                      : "Pull every turn snug, turns side by side, a gap of 30° between start and end.";
+    using Stage = WindingView::Stage;
+    if (v.stage == Stage::strip || v.stage == Stage::continuity || v.stage == Stage::isolation) {
+        if (const std::string told = toldApart(coil); !told.empty()) v.note = told;
+    }
     v.caution = cautionOf(v.stage);
     const StageText text = textOf(v, build);
     v.now = text.now;
