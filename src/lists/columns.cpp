@@ -252,6 +252,14 @@ constexpr Heading kHeadings[] = {{"ref", Column::refs},
                                  {"mfg part number", Column::mpn},
                                  {"mfg pn", Column::mpn},
                                  {"manf part", Column::mpn},
+                                 {"p/n", Column::mpn, 3},
+                                 {"mfr p/n", Column::mpn},
+                                 {"mfr. p/n", Column::mpn},
+                                 {"mfg p/n", Column::mpn},
+                                 {"mfg. p/n", Column::mpn},
+                                 {"manufacturer p/n", Column::mpn},
+                                 {"supplier p/n", Column::code},
+                                 {"vendor p/n", Column::code},
                                  {"herstellernummer", Column::mpn},
                                  {"hersteller-nr", Column::mpn},
                                  {"herstellernr", Column::mpn},
@@ -319,11 +327,13 @@ std::map<Column, double> headingScores(std::string_view cell) {
 /// Shares of a column's cells that read as designators, whole numbers, values, percentages.
 struct Contents {
     double refs = 0, whole = 0, value = 0, percent = 0, volts = 0, words = 0, package = 0, filled = 0;
+    bool counter = false;  ///< long whole numbers that rise: a shop's or a store's own, no value
 };
 
 Contents contentsOf(const CsvTable& table, std::size_t column, std::size_t from) {
     Contents out;
-    double cells = 0, rows = 0;
+    double cells = 0, rows = 0, before = -1;
+    bool rising = true;
     const std::size_t most = std::min(table.rows.size(), from + 200);
     for (std::size_t r = from; r < most; ++r) {
         ++rows;
@@ -332,6 +342,9 @@ Contents contentsOf(const CsvTable& table, std::size_t column, std::size_t from)
         if (cell.empty()) continue;
         ++cells;
         const bool whole = wholeNumber(cell, 4);
+        const double number = wholeNumber(cell, 9) && cell.size() >= 3 ? std::stod(std::string(cell)) : -1;
+        rising = rising && number > before;
+        before = number;
         bool value = false, percent = false, volts = false;
         const auto tokens = tokensOf(cell);
         for (const Unit unit : {Unit::ohm, Unit::farad, Unit::henry}) {
@@ -360,10 +373,12 @@ Contents contentsOf(const CsvTable& table, std::size_t column, std::size_t from)
          {&out.refs, &out.whole, &out.value, &out.percent, &out.volts, &out.words, &out.package})
         *share = cells > 0 ? *share / cells : 0;
     out.filled = rows > 0 ? cells / rows : 0;
+    out.counter = rising && cells >= 3;
     return out;
 }
 
 double contentScore(const Contents& c, Column column) {
+    if (c.counter && (column == Column::value || column == Column::mpn || column == Column::mark)) return -6;
     switch (column) {
         case Column::refs:
             return c.refs > 0.5 ? 4 * c.refs : c.filled > 0.3 && c.refs < 0.2 ? -6 : 0;

@@ -10,6 +10,7 @@
 #include "formats/encoding.h"
 #include "lists/coil_words.h"
 #include "lists/designators.h"
+#include "lists/joined_words.h"
 #include "lists/kind_evidence.h"
 #include "lists/list_doubts.h"
 #include "lists/token.h"
@@ -229,7 +230,10 @@ bool saysNo(const std::string& cell) {
 /// One row while it is being understood.
 class RowReader {
  public:
-    RowReader(const ListFields& fields, const RowContext& context) : fields_(fields), context_(context) {}
+    RowReader(const ListFields& fields, const RowContext& context) : fields_(fields), context_(context) {
+        fields_.value = joinWords(trimmed(fields_.value), true);
+        for (std::string* text : {&fields_.description, &fields_.mpn}) *text = joinWords(*text, false);
+    }
 
     ListLine read() {
         readRefs(fields_.refs, out_);
@@ -275,9 +279,23 @@ class RowReader {
                                   &fields_.package, &fields_.code, &fields_.quantity}) {
             if (const auto hit = notFittedIn(*text)) {
                 out_.fitted = false;
+                doubtCondition(std::string_view(*text).substr(hit->begin + hit->length));
                 text->replace(hit->begin, hit->length, " ");
                 if (text->find_first_not_of(" ()[]/-,;") == std::string::npos) text->clear();
             }
+        }
+    }
+
+    /// "DNP on the 80 m version": whether it is in this one, the list does not say.
+    void doubtCondition(std::string_view behind) {
+        static constexpr std::string_view leads[] = {"on ",   "in ",     "for ",    "with ", "when ",
+                                                     "if ",   "unless ", "except ", "bei ",  "f\u00fcr ",
+                                                     "wenn ", "pour ",   "si ",     "para "};
+        const std::string low = lowerText(trimmed(behind));
+        for (const std::string_view lead : leads) {
+            if (!low.starts_with(lead)) continue;
+            out_.doubts.push_back("Not fitted \"" + low.substr(0, 40) + "\": is that yours?");
+            return;
         }
     }
 
@@ -315,6 +333,10 @@ class RowReader {
         sum += packageEvidence(tokens_, fields_.package + " " + fields_.kind);
         const KindEvidence amounts = amountEvidence(tokens_, byLetter, context_.manner);
         sum += amounts;
+        // "TRIMMER CAP 6-50PF": what is adjusted is that first, whatever else it is called.
+        const bool adjusted = std::any_of(tokens_.begin(), tokens_.end(),
+                                          [](const Token& t) { return adjustableWord(t.text); });
+        if (adjusted && words[PartKind::capacitor] > 0) sum[PartKind::trimmer] += 3;
         // What is turned has a value, too: "R62 500 ohm trimpot".
         const double turned = std::max(amounts[PartKind::resistor], amounts[PartKind::capacitor]);
         if (words[PartKind::trimmer] >= 5) sum[PartKind::trimmer] += turned;
@@ -388,6 +410,13 @@ class RowReader {
             const std::string last = i > 0 ? lowerText(tokens_[i - 1].text) : std::string();
             const bool pieces = number && is(after, next), named = number && is(before, last);
             if (!times && !pieces && !named) continue;
+            // "2 x 8 turns" is how it is wound.
+            const auto turns = [&](std::size_t at) {
+                return at < tokens_.size() && coilEvidence({tokens_[at]})[PartKind::coil] > 0;
+            };
+            if (coilEvidence(tokens_)[PartKind::coil] >= 3 && (pieces || times) && i + 2 < tokens_.size() &&
+                wholeNumber(tokens_[i + (pieces ? 2 : 1)].text, 3) && !turns(i + 1))
+                continue;
             tokens_[i].taken = true;
             if (pieces) tokens_[i + 1].taken = true;
             if (named) tokens_[i - 1].taken = true;

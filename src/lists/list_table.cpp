@@ -362,6 +362,42 @@ std::string plainVariant(std::string_view name) {
     return out;
 }
 
+CsvTable unfolded(CsvTable table) {
+    const auto named = [](const CsvRow& row) {
+        std::vector<std::string> out;
+        for (const std::string& cell : row) out.push_back(lowerText(trimmed(cell)));
+        while (!out.empty() && out.back().empty()) out.pop_back();
+        return out;
+    };
+    std::size_t width = 0, header = 0;
+    for (; header < std::min<std::size_t>(table.rows.size(), 10) && width == 0; ++header) {
+        const auto names = named(table.rows[header]);
+        if (!isHeader(table.rows[header])) continue;
+        for (std::size_t w = 2; w * 2 <= names.size() && width == 0; ++w) {
+            bool repeats = names.size() % w == 0;
+            for (std::size_t c = w; c < names.size() && repeats; ++c)
+                repeats = !names[c].empty() && names[c] == names[c % w];
+            if (repeats) width = w;
+        }
+    }
+    if (width == 0) return table;
+    CsvTable out;
+    out.dialect = table.dialect;
+    for (std::size_t r = 0; r < table.rows.size(); ++r) {
+        const CsvRow& row = table.rows[r];
+        for (std::size_t c = 0; c == 0 || c < row.size(); c += width) {
+            const auto from = row.begin() + std::ptrdiff_t(std::min(c, row.size())),
+                       to = row.begin() + std::ptrdiff_t(std::min(c + width, row.size()));
+            const bool filled =
+                std::any_of(from, to, [](const auto& cell) { return !trimmed(cell).empty(); });
+            if (!filled || (r + 1 == header && c > 0)) continue;
+            out.rows.emplace_back(from, to);
+            out.lines.push_back(table.lines[r]);
+        }
+    }
+    return out;
+}
+
 PartsList readListTable(const CsvTable& table, const ListShape& shape, const Progress& progress,
                         const std::string& variant) {
     return TableReader(table, shape, variant).read(progress);

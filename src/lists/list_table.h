@@ -11,6 +11,9 @@ namespace ombrek {
 PartsList readListTable(const CsvTable& table, const ListShape& shape, const Progress& progress = {},
                         const std::string& variant = {});
 
+/// A table whose heading stands twice or more beside itself, its columns below each other: one row a block.
+CsvTable unfolded(CsvTable table);
+
 /// A variant's name, for comparing: "40 m" and "40m" are one.
 std::string plainVariant(std::string_view name);
 

@@ -5,8 +5,10 @@
 #include <map>
 #include <optional>
 
+#include "lists/band_words.h"
 #include "lists/columns.h"
 #include "lists/designators.h"
+#include "lists/list_table.h"
 #include "lists/token.h"
 
 namespace ombrek {
@@ -187,8 +189,16 @@ class Joiner {
             blank_ = true;
             return;
         }
-        const auto run = mainRun(body);
+        auto run = mainRun(body);
+        if (run && isThread(body, *run)) run.reset();
         if (!run || isProse(body, *run)) return takeWithout(number, text, body);
+        if (const auto several = inOneLine(body); several.size() > 1 && !(pending_ && awaitsRefs_)) {
+            flush();
+            if (const auto head = headOf(body)) rows_.push_back({number, *head, Row::What::section});
+            for (const std::string& part : several) rows_.push_back({number, part});
+            blank_ = false;
+            return;
+        }
         const auto parts = sideBySide(text);
         if (parts.size() > 1 && !(pending_ && awaitsRefs_)) {
             flush();
@@ -224,6 +234,14 @@ class Joiner {
         return true;
     }
 
+    /// "4 spacers M3": a metric thread, no designator.
+    static bool isThread(std::string_view body, const DesignatorRun& run) {
+        static constexpr std::string_view threads[] = {"M2", "M3", "M4", "M5", "M6", "M8"};
+        const bool metric = run.refs.size() == 1 && std::find(std::begin(threads), std::end(threads),
+                                                              run.refs.front()) != std::end(threads);
+        return metric && run.begin > 0 && readHardware(body, true).has_value();
+    }
+
     /// Designators in a sentence: "Fit R1 only when the supply is above 12 V."
     static bool isProse(std::string_view body, const DesignatorRun& run) {
         std::size_t small = 0;
@@ -242,6 +260,41 @@ class Joiner {
         const std::string_view body = trimmed(text);
         return run.begin > 0 && indent > indent_ + 1 &&
                (body[0] == '(' || (body[0] >= 'a' && body[0] <= 'z'));
+    }
+
+    /// "Resistors:" before parts that stand in one line.
+    static std::optional<std::string> headOf(std::string_view body) {
+        const auto colon = body.find(':');
+        if (colon == std::string_view::npos || hasDigit(body.substr(0, colon))) return std::nullopt;
+        const std::string head(trimmed(body.substr(0, colon)));
+        return readSection(head) ? std::optional(head) : std::nullopt;
+    }
+
+    /// "R1 10k, R2 4k7, Q1 2N3904": each a designator with what it is; empty where it is one row.
+    static std::vector<std::string> inOneLine(std::string_view body) {
+        const auto colon = body.find(':');
+        if (colon != std::string_view::npos && !hasDigit(body.substr(0, colon)))
+            body = trimmed(body.substr(colon + 1));
+        std::vector<std::string> out;
+        for (std::size_t from = 0; from <= body.size();) {
+            // A decimal comma parts nothing.
+            std::size_t end = std::min(body.find_first_of(",;", from), body.size());
+            while (end + 1 < body.size() && body[end] == ',' && body[end + 1] >= '0' && body[end + 1] <= '9')
+                end = std::min(body.find_first_of(",;", end + 1), body.size());
+            const std::string piece(trimmed(body.substr(from, end - from)));
+            const std::size_t gap = piece.find(' ');
+            const bool named = readDesignator(piece.substr(0, gap)).has_value();
+            if (named && gap == std::string::npos) return {};  // a designator alone shares a value
+            if (named && hasDigit(piece.substr(gap))) {
+                out.push_back(piece);
+            } else if (out.empty()) {
+                return {};
+            } else {
+                out.back() += ", " + piece;
+            }
+            from = end + 1;
+        }
+        return out.size() >= 2 ? out : std::vector<std::string>{};
     }
 
     /// "R1  10k    R2  22k": parts beside each other, each behind a gap.
@@ -383,7 +436,8 @@ Habits habitsOf(const std::vector<Row>& rows) {
 
 class RowTaker {
  public:
-    RowTaker(PartsTaker& taker, const Habits& habits) : taker_(taker), habits_(habits) {
+    RowTaker(PartsTaker& taker, const Habits& habits, std::string variant)
+        : taker_(taker), habits_(habits), variant_(std::move(variant)) {
         taker_.context().count = habits.count;
     }
 
@@ -391,6 +445,8 @@ class RowTaker {
         takeAs(row);
         first_ = false;
     }
+    /// The bands that its rows name.
+    const std::vector<std::string>& variants() const { return variants_; }
 
  private:
     void takeAs(const Row& row) {
@@ -424,7 +480,35 @@ class RowTaker {
         double merit = 0;
     };
 
+    /// A row that says a value for each band. @return whether it is one
+    bool takeBands(const Row& row) {
+        const Runs runs = runsOf(row.text);
+        if (!runs.front || runs.front->begin != 0) return false;
+        const auto said = saidForBands(std::string_view(row.text).substr(runs.front->end));
+        if (said.empty()) return false;
+        const SaidFor* chosen = nullptr;
+        std::string differ;
+        for (const SaidFor& s : said) {
+            if (std::find(variants_.begin(), variants_.end(), s.variant) == variants_.end())
+                variants_.push_back(s.variant);
+            differ += (differ.empty() ? "" : ", ") + s.variant + ": " + s.text;
+            if (!variant_.empty() && plainVariant(s.variant) == plainVariant(variant_)) chosen = &s;
+        }
+        ListFields fields;
+        for (const std::string& ref : runs.front->refs)
+            fields.refs += (fields.refs.empty() ? "" : ", ") + ref;
+        fields.value = chosen != nullptr ? chosen->text : said.front().text;
+        ListLine& line = taker_.take(fields, row.line, row.text);
+        line.variants = differ;
+        if (chosen != nullptr) return true;
+        line.nominal = 0;
+        line.value = differ;
+        line.doubts = {"It differs by variant: " + differ + ". Choose the variant that you build."};
+        return true;
+    }
+
     void takeParts(const Row& row) {
+        if (takeBands(row)) return;
         std::vector<Reading> readings;
         for (const bool shortNumbers : {true, false}) {
             const Runs runs = runsOf(row.text, shortNumbers);
@@ -479,27 +563,31 @@ class RowTaker {
     }
 
     PartsTaker& taker_;
-    bool first_ = true;  ///< no row was taken yet
     const Habits& habits_;
+    std::string variant_;
+    std::vector<std::string> variants_;
+    bool first_ = true;  ///< no row was taken yet
 };
 
 }  // namespace
 
-PartsList readListText(const std::string& bytes, const Progress& progress) {
+PartsList readListText(const std::string& bytes, const Progress& progress, const std::string& variant) {
     const std::string text = toUtf8(bytes);
     bool stopped = false;
     const std::vector<Row> rows = Joiner().read(text, progress, stopped);
     if (stopped) return {};
     PartsTaker taker(mannerOf(foldSigns(text)));
     const Habits habits = habitsOf(rows);
-    RowTaker rowTaker(taker, habits);
+    RowTaker rowTaker(taker, habits, variant);
     std::size_t done = 0;
     for (const Row& row : rows) {
         if (progress && ++done % 256 == 0 && !progress(0.5 + 0.5 * double(done) / double(rows.size())))
             return {};
         rowTaker.take(row);
     }
-    return taker.finish();
+    PartsList out = taker.finish();
+    out.variants = rowTaker.variants();
+    return out;
 }
 
 }  // namespace ombrek

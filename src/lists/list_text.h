@@ -10,6 +10,8 @@ namespace ombrek {
 /// beginning or its end, a value in any usual notation, a quantity, a mark. Lines that go on after a comma,
 /// headings ("Resistors, 1/4 W 5 %"), page heads and feet between, two columns side by side and hardware
 /// without designators are understood; what is not is refused with a reason.
-PartsList readListText(const std::string& bytes, const Progress& progress = {});
+/// @param variant  which of the bands is built, where rows name values for several; empty: not chosen
+PartsList readListText(const std::string& bytes, const Progress& progress = {},
+                       const std::string& variant = {});
 
 }  // namespace ombrek

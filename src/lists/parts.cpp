@@ -67,6 +67,11 @@ std::vector<ListCoil> coilsOf(const PartsList& list) {
         if (coreOf(line.package) && words.find(line.package) == std::string::npos)
             words += "  " + line.package;
         auto coil = readCoilWords(words);
+        if (!line.variants.empty() &&
+            line.value == line.variants) {  // not chosen yet: which turns, nobody says
+            coil = ListCoil{};
+            coil->doubts = line.doubts;
+        }
         if (!coil) continue;
         for (const std::string& ref : line.refs) {
             coil->ref = ref;

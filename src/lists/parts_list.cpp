@@ -8,6 +8,7 @@
 #include "core/parts/part_kind.h"
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
+#include "lists/band_words.h"
 #include "lists/token.h"
 #include "station/plan_from_parts.h"
 
@@ -142,6 +143,42 @@ void noteManner(PartsList& list, const std::string& text) {
         list.notes.push_back("The comma sets off thousands in this list: 1,000 is a thousand.");
 }
 
+/// A list with a table of bands in it: the list, and a row a part of the table. A row of the list that only
+/// points to the table gives way.
+Result<ListSource> withBandTable(
+    const BandTable& bands, const Progress& progress,
+    const std::function<std::optional<ListShape>(const std::string& key)>& remembered,
+    const std::string& variant) {
+    const ListShape shape = guessShape(bands.table);
+    PartsList table = readListTable(bands.table, shape, {}, variant);
+    auto rest = readPartsList(bands.rest, progress, remembered, variant);
+    if (!rest) {
+        if (bands.rest.find_first_not_of(" \r\n\t") == std::string::npos || table.parts() > 0)
+            return ListSource{true, bands.table, shape, std::move(table)};
+        return rest;
+    }
+    ListSource out;
+    out.list = std::move(rest->list);
+    const auto inTable = [&](const std::string& ref) {
+        return std::any_of(table.lines.begin(), table.lines.end(), [&](const ListLine& line) {
+            return std::find(line.refs.begin(), line.refs.end(), ref) != line.refs.end();
+        });
+    };
+    std::erase_if(out.list.lines, [&](const ListLine& line) {
+        return !(line.nominal > 0) && !line.refs.empty() &&
+               std::all_of(line.refs.begin(), line.refs.end(), inTable);
+    });
+    std::erase_if(out.list.coils, [&](const ListCoil& coil) { return inTable(coil.ref); });
+    out.list.lines.insert(out.list.lines.end(), table.lines.begin(), table.lines.end());
+    out.list.coils.insert(out.list.coils.end(), table.coils.begin(), table.coils.end());
+    for (const std::string& name : table.variants) {
+        if (std::find(out.list.variants.begin(), out.list.variants.end(), name) == out.list.variants.end())
+            out.list.variants.push_back(name);
+    }
+    checkTwice(out.list);
+    return out;
+}
+
 }  // namespace
 
 Result<ListSource> readPartsList(
@@ -156,6 +193,9 @@ Result<ListSource> readPartsList(
     };
     const std::string text = toUtf8(bytes);
     ListSource out;
+    if (text.size() < 200000) {
+        if (const auto bands = bandTableIn(text)) return withBandTable(*bands, progress, remembered, variant);
+    }
     auto table = readTable(bytes, part(0, 0.2));
     if (!go) return stopped();
     const bool cells = table && looksLikeTable(*table);
@@ -165,7 +205,7 @@ Result<ListSource> readPartsList(
     }
     out.table = out.table || cells;
     if (out.table) {
-        out.cells = std::move(*table);
+        out.cells = unfolded(std::move(*table));
         out.shape = guessShape(out.cells);
         if (remembered && !out.shape.key.empty()) {
             if (auto known = remembered(out.shape.key);
@@ -181,7 +221,7 @@ Result<ListSource> readPartsList(
     // A table without a separator beyond doubt is read as text too, and the better reading is taken.
     const bool certain = out.table && cells && out.shape.headerRows > 0;
     if (go && !certain && text.size() < 2000000) {
-        PartsList asText = readListText(text, part(0.6, 0.4));
+        PartsList asText = readListText(text, part(0.6, 0.4), variant);
         const bool better =
             out.list.parts() < 0.9 * asText.parts() || meritOf(asText) > 1.15 * meritOf(out.list);
         if (!out.table || better) {

@@ -273,7 +273,9 @@ bool isHeading(std::string_view text) {
 
 bool isTitle(std::string_view text) {
     const Tokens tokens = tokensOf(text);
-    if (tokens.empty() || tokens.size() > 14 || text.size() > 100 || isThing(tokens)) return false;
+    if (tokens.size() < 3 || tokens.size() > 14 || text.size() > 100 || isThing(tokens)) return false;
+    // Columns are of a row.
+    if (text.find("  ") != std::string_view::npos) return false;
     if (text[0] >= '0' && text[0] <= '9') return false;
     return std::any_of(tokens.begin(), tokens.end(), [](const Token& t) {
         return t.text.size() > 2 && std::isalpha(static_cast<unsigned char>(t.text[0]));
@@ -342,7 +344,8 @@ std::optional<Hardware> readHardware(std::string_view text, bool expected) {
     // Prose has no count and no thing; a sentence with a number in front has no thing.
     const bool sentence = text.ends_with('.') && tokens.size() > 8;
     if (sentence || (!thing && !(expected && (out.countSaid || tokens.size() <= 8)))) return std::nullopt;
-    if (!out.countSaid && !expected) return std::nullopt;
+    // "PCB", "28-pin socket": a thing alone in its row is one of it.
+    if (!out.countSaid && !expected && (!thing || tokens.size() > 4)) return std::nullopt;
     return out;
 }
 

@@ -1,0 +1,129 @@
+#include <catch2/catch.hpp>
+
+#include "lists/band_words.h"
+#include "lists/joined_words.h"
+#include "lists/parts_list.h"
+
+using namespace ombrek;
+
+// Manners of lists that were tried after the reader was made, and what failed in them. All invented.
+
+namespace {
+
+PartsList listOf(const char* text, const std::string& variant = "") {
+    const auto read = readPartsList(text, {}, {}, variant);
+    REQUIRE(read);
+    return read->list;
+}
+
+const ListLine& lineOf(const PartsList& list, const std::string& ref) {
+    for (const ListLine& line : list.lines) {
+        if (std::find(line.refs.begin(), line.refs.end(), ref) != line.refs.end()) return line;
+    }
+    FAIL(ref << " is not in the list");
+    return list.lines.front();
+}
+
+}  // namespace
+
+TEST_CASE("parts one behind the other in a line") {
+    const PartsList list = listOf(
+        "Resistors: R1 10k, R2 4k7, R3 4,7k\nSemis: Q1 2N3904, D1 1N4148; U1 NE612\nC1 100n, C2 10n\nR5, R6 "
+        "470\n");
+    CHECK(lineOf(list, "R2").nominal == Approx(4700));
+    CHECK(lineOf(list, "R3").nominal == Approx(4700));
+    CHECK(lineOf(list, "Q1").kind == PartKind::transistor);
+    CHECK(lineOf(list, "U1").kind == PartKind::ic);
+    CHECK(lineOf(list, "C2").nominal == Approx(10e-9));
+    CHECK(lineOf(list, "R5").refs.size() == 2);
+    CHECK(list.parts() == 10);
+    CHECK(list.doubtful() == 0);
+}
+
+TEST_CASE("a table that stands twice beside itself under one heading") {
+    const PartsList list = listOf(
+        "Qty  Value        Designators                 Qty  Value     Designators\n"
+        " 3   10k          R1 R2 R3                     2   100nF     C1 C2\n"
+        " 1   1k           R4                           1   10uF      C3\n"
+        " 2   470R         R5 R6                        1   2N2222A   Q1\n");
+    CHECK(list.parts() == 10);
+    CHECK(lineOf(list, "C2").nominal == Approx(100e-9));
+    CHECK(lineOf(list, "Q1").kind == PartKind::transistor);
+}
+
+TEST_CASE("blanks in thousands and in types") {
+    CHECK(joinWords("1 000 µF 25 V", false) == "1000 µF 25 V");
+    CHECK(joinWords("4 700 pF", true) == "4700 pF");
+    CHECK(joinWords("2 100 nF", false) == "2 100 nF");  // two of 100 nF
+    CHECK(joinWords("BC 550 C", false) == "BC550C");
+    CHECK(joinWords("TL 072", false) == "TL072");
+    CHECK(joinWords("1N 4148", false) == "1N4148");
+    CHECK(joinWords("R 100", false) == "R 100");
+    CHECK(joinWords("100 000 \u03a9", true) == "100000 \u03a9");
+    const PartsList list = listOf("Halbleiter:\nT2, T3    BC 550 C\nIC1       TL 072\nC2        1 000 µF\n");
+    CHECK(lineOf(list, "T2").kind == PartKind::transistor);
+    CHECK(lineOf(list, "T2").mpn == "BC550C");
+    CHECK(lineOf(list, "C2").nominal == Approx(1e-3));
+}
+
+TEST_CASE("bands as rows, and values for bands in words") {
+    const char* rows =
+        "BAND MODULE PARTS\nBand   C1     C2     L1\n80 m   820p   1500p  T50-2, 24t #26\n"
+        "40 m   470p   820p   T50-2, 17t #26\n20 m   220p   390p   T50-6, 13t #26\n";
+    const PartsList open = listOf(rows);
+    CHECK(open.variants == std::vector<std::string>{"80 m", "40 m", "20 m"});
+    CHECK_FALSE(lineOf(open, "C1").doubts.empty());
+    CHECK(open.coils.front().windings.empty());  // nobody knows yet
+    const PartsList forty = listOf(rows, "40m");
+    CHECK(lineOf(forty, "C1").nominal == Approx(470e-12));
+    CHECK(forty.coils.front().windings.front().turns == 17);
+
+    const char* words =
+        "C5   100p (40 m), 47p (20 m)\nC6   220p on 40m; 100p on 20m\nR1   10k\n"
+        "L1   40m: 20 turns, 20m: 12 turns on T37-6 #28\n";
+    CHECK_FALSE(lineOf(listOf(words), "C5").doubts.empty());
+    const PartsList twenty = listOf(words, "20m");
+    CHECK(lineOf(twenty, "C5").nominal == Approx(47e-12));
+    CHECK(lineOf(twenty, "C6").nominal == Approx(100e-12));
+    CHECK(twenty.coils.front().core == "T37-6");
+    CHECK(twenty.coils.front().windings.front().turns == 12);
+    CHECK(saidForBands("3 m of wire, 2 m of coax").empty());
+    CHECK(saidForBands("100p (40 m), 47p").empty());
+
+    const PartsList both = listOf(
+        "R1 10k\nR2 4k7\nC1 see band table\nQ1 2N3904\n\nBand   C1     L1\n80 m   820p   T50-2, 24t #26\n"
+        "40 m   470p   T50-2, 17t #26\n",
+        "80 m");
+    CHECK(lineOf(both, "C1").nominal == Approx(820e-12));
+    CHECK(lineOf(both, "Q1").line == 4);
+    CHECK(both.parts() == 5);
+}
+
+TEST_CASE("a shop's numbers are no values, a thread is no designator, a thing alone is one of it") {
+    const PartsList bom = listOf(
+        "Part #,Description,Qty,RefDes,Mfr P/N\n1001,\"RES 4.70K OHM 1% 1/4W AXIAL\",3,\"R1 R2 R3\",AB-4K7\n"
+        "1002,\"IC REG LINEAR 5V 100MA TO92\",1,U1,L78L05ABZ\n1003,\"TRIMMER CAP 6-50PF\",1,C6,\n"
+        "1004,\"POT 10K OHM LINEAR\",1,VR1,\n");
+    CHECK(lineOf(bom, "R1").mpn == "AB-4K7");
+    CHECK(lineOf(bom, "R1").doubts.empty());
+    CHECK(lineOf(bom, "U1").value.find("1002") == std::string::npos);
+    CHECK(lineOf(bom, "U1").mpn == "L78L05ABZ");
+    CHECK(lineOf(bom, "C6").kind == PartKind::trimmer);
+    const PartsList things = listOf("R1 10k\nR2 4k7\n4 separadores M3\nPCB\n28-pin socket\n");
+    CHECK(things.parts() == 2);
+    CHECK(things.hardware.size() == 3);
+}
+
+TEST_CASE("not fitted in some version only is asked, and a pair of turns is no count") {
+    const PartsList list =
+        listOf("C4  8.2 pF NP0  DNP on the 80 m version\nTr1  FT37-43, 2 x 8 turns bifilar\n");
+    CHECK_FALSE(lineOf(list, "C4").doubts.empty());
+    CHECK(lineOf(list, "Tr1").doubts.empty());
+}
+
+TEST_CASE("a first row that names no part is the title, and is said") {
+    const PartsList list = listOf("Fog Signal 80 receiver kit\nR1 10k\n");
+    CHECK(list.title == "Fog Signal 80 receiver kit");
+    CHECK_FALSE(list.notes.empty());
+    CHECK(listOf("HEAD   KEY-98KSC\nR1 10k\n").title.empty());  // a row in columns
+}
