@@ -37,11 +37,20 @@ constexpr Phrase kConditions[] = {{"power off", "power off"},
                                   {"unpowered", "power off"},
                                   {"ohne strom", "power off"},
                                   {"spannungslos", "power off"},
+                                  {"stromlos", "power off"},
+                                  {"ausgeschaltet", "power off"},
+                                  {"switched off", "power off"},
+                                  {"supply off", "power off"},
+                                  {"apagado", "power off"},
                                   {"hors tension", "power off"},
                                   {"sin alimentaci\u00f3n", "power off"},
                                   {"ics out", "ICs out"},
                                   {"ics removed", "ICs out"},
+                                  {"with no ics fitted", "ICs out"},
+                                  {"no ics fitted", "ICs out"},
+                                  {"ics not fitted", "ICs out"},
                                   {"no ics", "ICs out"},
+                                  {"ohne ics", "ICs out"},
                                   {"without ics", "ICs out"},
                                   {"key down", "key down"},
                                   {"key-down", "key down"},
@@ -202,6 +211,39 @@ std::string tidy(std::string_view text) {
     return out;
 }
 
+/// "Test 3:", "4.", "b)" before what is to be measured.
+std::string_view withoutNumbering(std::string_view body) {
+    static constexpr std::string_view words[] = {"test", "check", "step", "measurement", "messung", "pr\u00fcfung", "schritt", "essai", "mesure", "prueba", "medida"};
+    const std::string low = lowerText(body);
+    std::size_t at = 0;
+    for (const std::string_view word : words) {
+        if (low.starts_with(word) && low.size() > word.size() && low[word.size()] == ' ') at = word.size() + 1;
+    }
+    std::size_t end = at;
+    while (end < body.size() && digit(body[end])) ++end;
+    const std::size_t figures = end - at;
+    if (figures == 0 || figures > 3 || end >= body.size()) return body;
+    if (end < body.size() && body[end] >= 'a' && body[end] <= 'z' && end + 1 < body.size() && !letter(body[end + 1])) ++end;
+    const char mark = end < body.size() ? body[end] : ' ';
+    // "5. 0 V" is no number of a row; "3) …", "3: …" and "3. The …" are.
+    const bool counted = mark == ')' || mark == ':' || (mark == '.' && end + 1 < body.size() && body[end + 1] == ' ');
+    const std::string_view rest = trimmed(body.substr(std::min(end + 1, body.size())));
+    if (!counted || rest.empty() || (at == 0 && !letter(rest.front()) && rest.front() != '+')) return body;
+    return rest;
+}
+
+/// "… TP1 and ground. It should be over 1 k": one sentence.
+std::string oneSentence(std::string_view body) {
+    std::string out(body);
+    for (const std::string_view it : {". It should", ". This should", ". It must", ". You should read", ". Expect"}) {
+        const auto at = out.find(it);
+        if (at == std::string::npos) continue;
+        const std::size_t verb = out.find("should", at) == at + it.size() - 6 ? at + it.size() - 6 : at + 2;
+        out.replace(at, verb - at, " ");
+    }
+    return out;
+}
+
 /// Take a phrase out of a text; whether it was there.
 template <typename List>
 bool takeWord(std::string& text, const List& phrases) {
@@ -289,9 +331,10 @@ class Reader {
 
     void take(std::size_t number, const std::string& raw) {
         line_ = number;
-        const std::string line = foldSigns(raw);
+        const std::string line = oneSentence(withoutNumbering(trimmed(foldSigns(raw))));
         const auto body = trimmed(line);
         if (body.empty() || body.find_first_not_of("-=_+| :") == std::string_view::npos) return;
+        if (takePinsAcross(number, std::string(body)) || takePinsInLine(number, std::string(body))) return;
         const auto cells = cellsOf(line);
         if (takeHeader(cells)) return;
         const auto row = columnsOf(cells, std::string(body));
@@ -480,6 +523,65 @@ class Reader {
         return words.size() <= 10 && (unitIn(body).has_value() || body.ends_with(':'));
     }
 
+    /// "Pin  1  2  3" and below it as many numbers: pins side by side.
+    bool takePinsAcross(std::size_t number, const std::string& body) {
+        const auto words = tokensOf(body);
+        if (words.size() >= 3 && isPinWord(lowerText(words.front().text)) &&
+            std::all_of(words.begin() + 1, words.end(), [](const Token& t) { return wholeNumber(t.text, 3); })) {
+            pins_.clear();
+            for (std::size_t i = 1; i < words.size(); ++i) pins_.push_back(words[i].text);
+            return true;
+        }
+        if (pins_.empty()) return false;
+        const auto numbers = numbersOf(body);
+        if (numbers.size() != pins_.size()) {
+            pins_.clear();
+            return false;
+        }
+        const std::string label(trimmed(std::string_view(body).substr(0, numbers.front().begin)));
+        const std::string condition = conditionIn(label);
+        for (std::size_t i = 0; i < numbers.size(); ++i) {
+            PastedCheck check;
+            check.at = (chip().empty() ? "" : chip() + " ") + "pin " + pins_[i];
+            Number value = numbers[i];
+            if (!value.unit) value.unit = unitIn(label);
+            setBare(check, value, false);
+            check.condition = condition;
+            if (chip().empty()) check.doubts.push_back("The table does not say of which chip these pins are.");
+            keep(std::move(check), number, body);
+        }
+        return true;
+    }
+
+    /// "U2: pin 1 1.3 V, pin 2 0 V, pin 3 5.0 V".
+    bool takePinsInLine(std::size_t number, const std::string& body) {
+        const auto run = designatorRuns(body);
+        if (run.empty() || run.front().begin != 0 || run.front().refs.size() != 1) return false;
+        std::vector<std::string> parts;
+        const std::string rest = body.substr(run.front().end);
+        for (std::size_t from = 0; from <= rest.size();) {
+            std::size_t end = std::min(rest.find_first_of(",;", from), rest.size());
+            while (end + 1 < rest.size() && rest[end] == ',' && digit(rest[end + 1]))
+                end = std::min(rest.find_first_of(",;", end + 1), rest.size());
+            parts.push_back(tidy(std::string_view(rest).substr(from, end - from)));
+            from = end + 1;
+        }
+        const bool pins = parts.size() >= 2 && std::all_of(parts.begin(), parts.end(), [](const std::string& part) {
+            const auto words = tokensOf(part);
+            return words.size() >= 3 && isPinWord(lowerText(words[0].text)) && wholeNumber(words[1].text, 3);
+        });
+        if (!pins) return false;
+        for (const std::string& part : parts) {
+            PastedCheck check;
+            if (readRow(run.front().refs.front() + " " + part, check)) {
+                keep(std::move(check), number, body);
+            } else {
+                out_.refused.push_back({number, part, "No value stands at this pin."});
+            }
+        }
+        return true;
+    }
+
     /// "Q1  E 0.6  B 1.3  C 11.2", "Q1: 0.6/1.3/11.2 (E/B/C)" is not read.
     bool takeElectrodes(std::size_t number, const std::string& body) {
         const auto run = designatorRuns(body);
@@ -488,7 +590,12 @@ class Reader {
         if (numbers.size() < 2) return false;
         std::vector<std::pair<std::string, Number>> found;
         std::size_t from = run.front().end;
+        // Its type may stand in brackets: "Q2 (BS170)".
+        const auto open = body.find_first_not_of(" :", from);
+        if (open != std::string::npos && body[open] == '(' && body.find(')', open) != std::string::npos)
+            from = body.find(')', open) + 1;
         for (const Number& n : numbers) {
+            if (n.end <= from) continue;
             std::string name = tidy(std::string_view(body).substr(from, n.begin - std::min(from, n.begin)));
             const bool electrode =
                 name.size() <= 9 && !name.empty() && (name.size() == 1 || byElectrode(lowerText(name)));
@@ -570,7 +677,8 @@ class Reader {
             return true;
         }
         const std::string tolerance = cellOf(What::tolerance), unitCell = cellOf(What::unit),
-                          mode = conditionIn(cellOf(What::condition));
+                          said = conditionIn(cellOf(What::condition)),
+                          mode = said.empty() ? conditionIn(cellOf(What::remark)) : said;
         bool any = false;
         for (std::size_t c = 0; c < cells.size() && c < columns_.size(); ++c) {
             const ColumnOf& column = columns_[c];
@@ -610,6 +718,13 @@ class Reader {
         if (check.to.empty()) check.to = "ground";
         if (check.quantity == "current" && check.to == "ground") check.to = "";
         if (check.at.empty()) check.doubts.push_back("The line does not say where to touch.");
+        // What is left of the line is no place to touch: it was understood in part only.
+        const auto left = numbersOf(check.at);
+        const bool values = std::any_of(left.begin(), left.end(), [&](const Number& n) {
+            return n.unit && (n.unit == check.unit || check.unit != Unit::ampere);
+        });
+        if (check.measured() && (values || left.size() >= 2 || tokensOf(check.at).size() > 8))
+            check.doubts.push_back("Where to touch is not sure: read the line.");
         out_.checks.push_back(std::move(check));
     }
 
@@ -619,7 +734,8 @@ class Reader {
             "hear",   "tone",     "hum",      "hiss",     "noise",   "shows",  "appears",
             "seen",   "visible",  "display",  "leuchtet", "blinkt",  "zeigt",  "h\u00f6rbar",
             "brille", "s'allume", "enciende", "clicks",   "yes",     "no"};
-        return low.ends_with(" on") || low.ends_with(" off") ||
+        return low.ends_with(" on") || low.ends_with(" off") || low.ends_with(" aus") ||
+               low.ends_with(" an") || low.ends_with(" ein") || low.ends_with("comes on.") ||
                std::any_of(std::begin(words), std::end(words),
                            [&](std::string_view w) { return findWord(low, w) != std::string_view::npos; });
     }
@@ -630,12 +746,20 @@ class Reader {
             for (const Phrase& phrase : kConditions) {
                 const std::size_t at = findWord(lowerText(row), phrase.text);
                 if (at == std::string::npos || phrase.means != out.condition) continue;
+                // "Idle current" is its name.
+                const std::string behind = lowerText(trimmed(std::string_view(row).substr(at + phrase.text.size())));
+                if (behind.starts_with("current") || behind.starts_with("strom")) break;
                 row.replace(at, phrase.text.size(), " ");
                 break;
             }
         }
         if (readBeep(row, out)) return true;
         const auto numbers = numbersOf(row);
+        // "LED 2 lights": a number in a name, and words behind it.
+        const bool valued = std::any_of(numbers.begin(), numbers.end(), [&](const Number& n) {
+            return n.unit || n.percent || tidy(std::string_view(row).substr(n.end)).empty();
+        });
+        if (!numbers.empty() && !valued && readSeen(row, out)) return true;
         // What stands after the point: the last number with a unit, with what belongs to it.
         std::size_t last = numbers.size();
         for (std::size_t i = 0; i < numbers.size(); ++i) {
@@ -724,7 +848,14 @@ class Reader {
         const bool about = takeLast(head, kAbout);
         const bool less = takeLast(head, kLess) || takeFirst(tail, kLessBehind),
                    more = !less && (takeLast(head, kMore) || takeFirst(tail, kMoreBehind));
-        const bool another = last > 0 && numbers[last - 1].unit && numbers[last - 1].unit == value.unit;
+        bool another = last > 0 && numbers[last - 1].unit && numbers[last - 1].unit == value.unit;
+        // "35 mA typ., 50 mA max.": what is usual, and the limit.
+        if (another && !first && !tolerance && (less || more) &&
+            findWord(between(numbers[last - 1], value), "typ") != std::string::npos) {
+            out.nominal = numbers[last - 1].value;
+            head = row.substr(0, numbers[last - 1].begin);
+            another = false;
+        }
         if (another && !first && !tolerance)
             out.doubts.push_back("Another number stands in the line: which of them is meant?");
         setUnit(value, out);
@@ -847,11 +978,19 @@ class Reader {
             const std::size_t at = findWord(low, word);
             if (at == std::string::npos || at > 3) continue;
             std::string other = tidy(tail.substr(at + word.size()));
+            for (const std::string_view that : {"that at ", "that of ", "that on ", "the voltage at "}) {
+                if (lowerText(other).starts_with(that)) other = tidy(std::string_view(other).substr(that.size()));
+            }
             if (other == "it" || other == "that" || other == "this" || other.empty())
                 other = out_.checks.empty() ? "" : out_.checks.back().at;
             const bool above =
                 word == "above" || word == "higher than" || word == "more than" || word == "\u00fcber";
-            const std::string own = tidy(head);
+            const std::string own = pointOf(tidy(head));
+            if (lowerText(other).starts_with("its ")) {
+                const auto runs = designatorRuns(own);
+                other = tidy(std::string_view(other).substr(4)) +
+                        (runs.empty() ? "" : " of " + runs.front().refs.front());
+            }
             if (other.empty()) {
                 out.doubts.push_back("It is relative to another point, and the line does not say which.");
                 return;
@@ -863,6 +1002,34 @@ class Reader {
             tail.clear();
             return;
         }
+    }
+
+    /// The point in a sentence: "measure the resistance between TP1 and ground should be" is "TP1 and ground".
+    static std::string pointOf(std::string point) {
+        static constexpr std::string_view verbs[] = {"measure ", "check for ", "check that ", "check ", "verify ", "test ", "confirm ", "messe ", "miss ", "mesurer ", "medir "};
+        for (const std::string_view verb : verbs) {
+            const std::size_t at = findWord(lowerText(point), trimmed(verb));
+            if (at == std::string::npos) continue;
+            const std::string rest = tidy(std::string_view(point).substr(std::min(at + verb.size(), point.size())));
+            if (!rest.empty()) point = rest;
+        }
+        for (const std::string_view lead :
+             {"the ", "dc ", "voltage at ", "voltage on ", "voltage ", "spannung an ", "at ", "from ", "across ",
+              "resistance from ", "resistance between ", "between ", "zwischen ", "entre ", "resistance ", "the "}) {
+            const std::string rest =
+                lowerText(point).starts_with(lead) ? tidy(std::string_view(point).substr(lead.size())) : "";
+            if (!rest.empty()) point = rest;
+        }
+        for (const std::string_view verb :
+             {" should ", " must ", " reads", " read ", " is ", " soll ", " muss ", " doit ", " debe "}) {
+            const std::size_t at = lowerText(point + " ").find(verb);
+            if (at != std::string::npos && at > 0) point = tidy(std::string_view(point).substr(0, at));
+        }
+        for (const std::string_view last : {" with", " of", " at", " approx"}) {
+            if (lowerText(point).ends_with(last))
+                point = tidy(std::string_view(point).substr(0, point.size() - last.size()));
+        }
+        return point;
     }
 
     /// The point, the other probe and what feeds it, of what stands before and after the value.
@@ -882,20 +1049,7 @@ class Reader {
         bool between = false;
         for (const std::string_view word : {"between ", "across ", "zwischen ", "entre "})
             between = between || lowerText(point).find(word) != std::string::npos;
-        for (const std::string_view lead :
-             {"measure ", "check ", "voltage at ", "voltage on ", "spannung an ", "at ", "from ", "across ",
-              "resistance from ", "resistance between ", "between ", "zwischen ", "entre ", "resistance "}) {
-            if (lowerText(point).starts_with(lead)) point = tidy(std::string_view(point).substr(lead.size()));
-        }
-        for (const std::string_view verb :
-             {" should ", " must ", " reads", " read ", " is ", " soll ", " muss ", " doit ", " debe "}) {
-            const std::size_t at = lowerText(point + " ").find(verb);
-            if (at != std::string::npos && at > 0) point = tidy(std::string_view(point).substr(0, at));
-        }
-        for (const std::string_view last : {" with", " of", " at", " approx"}) {
-            if (lowerText(point).ends_with(last))
-                point = tidy(std::string_view(point).substr(0, point.size() - last.size()));
-        }
+        point = pointOf(std::move(point));
         for (const std::string_view sign : {" to ", " and ", " und ", " gegen ", " -> ", " bis ", " et "}) {
             const std::size_t at = lowerText(point).find(sign);
             // "Junction of R1 and R2" is one point.
@@ -941,6 +1095,7 @@ class Reader {
     VoltageTable out_;
     std::vector<ColumnOf> columns_;
     std::string condition_, chip_;
+    std::vector<std::string> pins_;        ///< that head the numbers below them
     std::optional<RefusedLine> chipLine_;  ///< of the chip that heads the rows, while no row has used it
     std::size_t line_ = 0;
     std::optional<Unit> unit_;

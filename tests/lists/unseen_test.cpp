@@ -3,6 +3,7 @@
 #include "lists/band_words.h"
 #include "lists/joined_words.h"
 #include "lists/parts_list.h"
+#include "lists/voltage_table.h"
 
 using namespace ombrek;
 
@@ -126,4 +127,55 @@ TEST_CASE("a first row that names no part is the title, and is said") {
     CHECK(list.title == "Fog Signal 80 receiver kit");
     CHECK_FALSE(list.notes.empty());
     CHECK(listOf("HEAD   KEY-98KSC\nR1 10k\n").title.empty());  // a row in columns
+}
+
+namespace {
+
+const PastedCheck& checkAt(const VoltageTable& table, const std::string& at, const std::string& condition = "") {
+    for (const PastedCheck& check : table.checks) {
+        if (check.at == at && (condition.empty() || check.condition == condition)) return check;
+    }
+    FAIL("no check at " << at);
+    return table.checks.front();
+}
+
+}  // namespace
+
+TEST_CASE("pins side by side, pins in a line, a type behind the transistor") {
+    const VoltageTable table = readVoltageTable(
+        "Q2 (BS170)  G 0   S 0   D 13.8\nU1 NE612\nPin   1    2    3    4\nV    1.4  1.4   0   4.8\n"
+        "U2: pin 1 1.3V, pin 2 0V, pin 6 13.8V\nIdle current: 35mA typ., 50mA max.\n"
+        "Transmit current into 50 ohms: 450 - 600 mA\n");
+    CHECK(checkAt(table, "Q2 D").nominal == Approx(13.8));
+    CHECK(checkAt(table, "U1 pin 4").nominal == Approx(4.8));
+    CHECK(checkAt(table, "U1 pin 3").nominal == Approx(0));
+    CHECK(checkAt(table, "U2 pin 6").nominal == Approx(13.8));
+    CHECK(checkAt(table, "Idle current").high == Approx(0.05));
+    CHECK(checkAt(table, "Idle current").nominal == Approx(0.035));
+    CHECK(checkAt(table, "Transmit current into 50 ohms").low == Approx(0.45));
+    CHECK(table.checks.size() == 12);
+    CHECK(table.refused.empty());
+}
+
+TEST_CASE("a state in the remarks, and a light with a number in its name") {
+    const VoltageTable table = readVoltageTable(
+        "Messpunkt;Empfang;Senden;Bemerkung\nPlus gegen Masse;kein Piepton;;ausgeschaltet\nLED 2;aus;leuchtet;\n");
+    CHECK(checkAt(table, "Plus").condition == "power off");
+    for (const PastedCheck& check : table.checks) CHECK((check.at == "Plus" || check.quantity == "seen"));
+    CHECK(table.checks.size() == 3);
+}
+
+TEST_CASE("tests told in sentences") {
+    const VoltageTable table = readVoltageTable(
+        "Test 1: with no ICs fitted and the fuse out, measure the resistance between TP1 and ground. It should be "
+        "greater than 1 kohm.\nTest 2: Fit the fuse and apply 12 V. Check for 5 V \u00b15% at U4 pin 16.\n"
+        "Test 3: Check that the LED comes on.\nTest 4: U6 pin 3 should be about half the supply voltage (6V).\n"
+        "Test 5: The voltage at the drain of Q4 should be 0.6 to 0.8 V below that at its source.\n");
+    CHECK(checkAt(table, "TP1").low == Approx(1000));
+    CHECK(checkAt(table, "TP1").to == "ground");
+    CHECK(checkAt(table, "TP1").condition == "ICs out");
+    CHECK(checkAt(table, "U4 pin 16").high == Approx(5.25));
+    CHECK(checkAt(table, "U6 pin 3").nominal == Approx(6));
+    CHECK(checkAt(table, "source of Q4").to == "drain of Q4");
+    CHECK(table.checks.size() == 5);
 }
