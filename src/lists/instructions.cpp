@@ -164,14 +164,20 @@ std::optional<Lead> leadOf(std::string_view line) {
         if (low.starts_with(name)) word = name.size();
     }
     std::size_t at = i + word, end = at;
-    while (end < line.size() &&
-           (digit(line[end]) || (line[end] == '.' && end + 1 < line.size() && digit(line[end + 1]))))
+    // "3.4", "1-1"
+    const bool boxed = out.size > 0;
+    while (end < line.size() && (digit(line[end]) || ((line[end] == '.' || line[end] == '-') && end > at &&
+                                                      end + 1 < line.size() && digit(line[end + 1]))))
         ++end;
+    const bool outline = line.substr(at, end - at).find('-') != std::string_view::npos || boxed;
+    const bool words = end + 1 < line.size() && line[end] == ' ' &&
+                       line.find_first_not_of(' ', end) != std::string_view::npos &&
+                       !digit(line[line.find_first_not_of(' ', end)]);
     const bool mark =
         end < line.size() && (line[end] == '.' || line[end] == ')' || line[end] == ':' || line[end] == '-');
     // "7-" and "3.3 V …" are no numbers of steps.
     const bool spaced = mark && (end + 1 == line.size() || line[end + 1] == ' ');
-    if (end > at && end - at <= 6 && (spaced || word > 0)) {
+    if (end > at && end - at <= 6 && (spaced || word > 0 || (outline && words))) {
         out.number = std::string(line.substr(at, end - at));
         out.size = end + (mark ? 1 : 0);
     }
@@ -212,6 +218,20 @@ bool nearWordBefore(const std::string& low, std::size_t begin) {
         return before.size() >= word.size() && before.ends_with(word) &&
                (before.size() == word.size() || !inner(before[before.size() - word.size() - 1]));
     });
+}
+
+/// Without what a thing is for: "so the cans do not short the tracks" forbids nothing. As long as it was.
+std::string withoutPurpose(std::string low) {
+    static constexpr std::string_view words[] = {" so that ",  " so the ",   " so they ",  " so it ",
+                                                 " so you ",   " in order ", " to avoid ", " damit ",
+                                                 " pour que ", " afin ",     " para que "};
+    for (const std::string_view word : words) {
+        for (auto at = low.find(word); at != std::string::npos; at = low.find(word, at + 1)) {
+            const std::size_t end = std::min(low.find_first_of(",;", at), low.size());
+            std::fill(low.begin() + std::ptrdiff_t(at), low.begin() + std::ptrdiff_t(end), ' ');
+        }
+    }
+    return low;
 }
 
 /// A part of a sentence with a verb of its own: "C1 und C2 bestücken, IC1 noch nicht einsetzen".
@@ -262,7 +282,7 @@ std::vector<Clause> clausesOf(const std::string& low, const std::vector<Designat
 }
 
 void readSentence(const std::string& sentence, PastedStep& step) {
-    const std::string low = lowerText(sentence);
+    const std::string low = withoutPurpose(lowerText(sentence));
     const bool forbids = says(low, kForbid), tests = says(low, kTest);
     if (forbids || tests) step.holds.push_back(sentence);
     if (says(low, kKeep)) step.keeps.push_back(sentence);
@@ -319,7 +339,7 @@ void finish(PastedStep& step) {
     step.title = shortened(title);
     for (const std::string& sentence : sentences) readSentence(sentence, step);
     readTools(step.text, step);
-    const std::string low = lowerText(step.text);
+    const std::string low = withoutPurpose(lowerText(step.text));
     const bool banned = says(low, kForbid);
     if (step.fits.empty() && says(low, kFit) && !banned)
         step.doubts.push_back("It fits something and names no part by its designator.");

@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 
 #include "lists/band_words.h"
+#include "lists/instructions.h"
 #include "lists/joined_words.h"
 #include "lists/parts_list.h"
 #include "lists/voltage_table.h"
@@ -131,7 +132,8 @@ TEST_CASE("a first row that names no part is the title, and is said") {
 
 namespace {
 
-const PastedCheck& checkAt(const VoltageTable& table, const std::string& at, const std::string& condition = "") {
+const PastedCheck& checkAt(const VoltageTable& table, const std::string& at,
+                           const std::string& condition = "") {
     for (const PastedCheck& check : table.checks) {
         if (check.at == at && (condition.empty() || check.condition == condition)) return check;
     }
@@ -159,7 +161,8 @@ TEST_CASE("pins side by side, pins in a line, a type behind the transistor") {
 
 TEST_CASE("a state in the remarks, and a light with a number in its name") {
     const VoltageTable table = readVoltageTable(
-        "Messpunkt;Empfang;Senden;Bemerkung\nPlus gegen Masse;kein Piepton;;ausgeschaltet\nLED 2;aus;leuchtet;\n");
+        "Messpunkt;Empfang;Senden;Bemerkung\nPlus gegen Masse;kein Piepton;;ausgeschaltet\nLED "
+        "2;aus;leuchtet;\n");
     CHECK(checkAt(table, "Plus").condition == "power off");
     for (const PastedCheck& check : table.checks) CHECK((check.at == "Plus" || check.quantity == "seen"));
     CHECK(table.checks.size() == 3);
@@ -167,9 +170,11 @@ TEST_CASE("a state in the remarks, and a light with a number in its name") {
 
 TEST_CASE("tests told in sentences") {
     const VoltageTable table = readVoltageTable(
-        "Test 1: with no ICs fitted and the fuse out, measure the resistance between TP1 and ground. It should be "
+        "Test 1: with no ICs fitted and the fuse out, measure the resistance between TP1 and ground. It "
+        "should be "
         "greater than 1 kohm.\nTest 2: Fit the fuse and apply 12 V. Check for 5 V \u00b15% at U4 pin 16.\n"
-        "Test 3: Check that the LED comes on.\nTest 4: U6 pin 3 should be about half the supply voltage (6V).\n"
+        "Test 3: Check that the LED comes on.\nTest 4: U6 pin 3 should be about half the supply voltage "
+        "(6V).\n"
         "Test 5: The voltage at the drain of Q4 should be 0.6 to 0.8 V below that at its source.\n");
     CHECK(checkAt(table, "TP1").low == Approx(1000));
     CHECK(checkAt(table, "TP1").to == "ground");
@@ -178,4 +183,17 @@ TEST_CASE("tests told in sentences") {
     CHECK(checkAt(table, "U6 pin 3").nominal == Approx(6));
     CHECK(checkAt(table, "source of Q4").to == "drain of Q4");
     CHECK(table.checks.size() == 5);
+}
+
+TEST_CASE("instructions numbered by stage, and what a gap is for") {
+    const auto steps = readInstructions(
+        "[ ] 1-1  Install R1 (10K, brown-black-orange) and R2.\n[ ] 1-2  Do NOT install U1 at this time.\n"
+        "2. Fit the crystals X1-X4 leaving a 1 mm gap below each one so the cans do not short the tracks\n");
+    REQUIRE(steps.size() == 3);
+    CHECK(steps[0].number == "1-1");
+    CHECK(steps[0].title.starts_with("Install R1"));
+    CHECK(steps[1].fits.empty());
+    CHECK(steps[1].holds.size() == 1);
+    CHECK(steps[2].fits.size() == 4);
+    CHECK(steps[2].holds.empty());
 }
