@@ -213,20 +213,26 @@ std::string tidy(std::string_view text) {
 
 /// "Test 3:", "4.", "b)" before what is to be measured.
 std::string_view withoutNumbering(std::string_view body) {
-    static constexpr std::string_view words[] = {"test", "check", "step", "measurement", "messung", "pr\u00fcfung", "schritt", "essai", "mesure", "prueba", "medida"};
+    static constexpr std::string_view words[] = {"test",    "check",        "step",    "measurement",
+                                                 "messung", "pr\u00fcfung", "schritt", "essai",
+                                                 "mesure",  "prueba",       "medida"};
     const std::string low = lowerText(body);
     std::size_t at = 0;
     for (const std::string_view word : words) {
-        if (low.starts_with(word) && low.size() > word.size() && low[word.size()] == ' ') at = word.size() + 1;
+        if (low.starts_with(word) && low.size() > word.size() && low[word.size()] == ' ')
+            at = word.size() + 1;
     }
     std::size_t end = at;
     while (end < body.size() && digit(body[end])) ++end;
     const std::size_t figures = end - at;
     if (figures == 0 || figures > 3 || end >= body.size()) return body;
-    if (end < body.size() && body[end] >= 'a' && body[end] <= 'z' && end + 1 < body.size() && !letter(body[end + 1])) ++end;
+    if (end < body.size() && body[end] >= 'a' && body[end] <= 'z' && end + 1 < body.size() &&
+        !letter(body[end + 1]))
+        ++end;
     const char mark = end < body.size() ? body[end] : ' ';
     // "5. 0 V" is no number of a row; "3) …", "3: …" and "3. The …" are.
-    const bool counted = mark == ')' || mark == ':' || (mark == '.' && end + 1 < body.size() && body[end + 1] == ' ');
+    const bool counted =
+        mark == ')' || mark == ':' || (mark == '.' && end + 1 < body.size() && body[end + 1] == ' ');
     const std::string_view rest = trimmed(body.substr(std::min(end + 1, body.size())));
     if (!counted || rest.empty() || (at == 0 && !letter(rest.front()) && rest.front() != '+')) return body;
     return rest;
@@ -235,7 +241,8 @@ std::string_view withoutNumbering(std::string_view body) {
 /// "… TP1 and ground. It should be over 1 k": one sentence.
 std::string oneSentence(std::string_view body) {
     std::string out(body);
-    for (const std::string_view it : {". It should", ". This should", ". It must", ". You should read", ". Expect"}) {
+    for (const std::string_view it :
+         {". It should", ". This should", ". It must", ". You should read", ". Expect"}) {
         const auto at = out.find(it);
         if (at == std::string::npos) continue;
         const std::size_t verb = out.find("should", at) == at + it.size() - 6 ? at + it.size() - 6 : at + 2;
@@ -527,7 +534,8 @@ class Reader {
     bool takePinsAcross(std::size_t number, const std::string& body) {
         const auto words = tokensOf(body);
         if (words.size() >= 3 && isPinWord(lowerText(words.front().text)) &&
-            std::all_of(words.begin() + 1, words.end(), [](const Token& t) { return wholeNumber(t.text, 3); })) {
+            std::all_of(words.begin() + 1, words.end(),
+                        [](const Token& t) { return wholeNumber(t.text, 3); })) {
             pins_.clear();
             for (std::size_t i = 1; i < words.size(); ++i) pins_.push_back(words[i].text);
             return true;
@@ -547,7 +555,8 @@ class Reader {
             if (!value.unit) value.unit = unitIn(label);
             setBare(check, value, false);
             check.condition = condition;
-            if (chip().empty()) check.doubts.push_back("The table does not say of which chip these pins are.");
+            if (chip().empty())
+                check.doubts.push_back("The table does not say of which chip these pins are.");
             keep(std::move(check), number, body);
         }
         return true;
@@ -566,10 +575,12 @@ class Reader {
             parts.push_back(tidy(std::string_view(rest).substr(from, end - from)));
             from = end + 1;
         }
-        const bool pins = parts.size() >= 2 && std::all_of(parts.begin(), parts.end(), [](const std::string& part) {
-            const auto words = tokensOf(part);
-            return words.size() >= 3 && isPinWord(lowerText(words[0].text)) && wholeNumber(words[1].text, 3);
-        });
+        const bool pins =
+            parts.size() >= 2 && std::all_of(parts.begin(), parts.end(), [](const std::string& part) {
+                const auto words = tokensOf(part);
+                return words.size() >= 3 && isPinWord(lowerText(words[0].text)) &&
+                       wholeNumber(words[1].text, 3);
+            });
         if (!pins) return false;
         for (const std::string& part : parts) {
             PastedCheck check;
@@ -723,7 +734,9 @@ class Reader {
         const bool values = std::any_of(left.begin(), left.end(), [&](const Number& n) {
             return n.unit && (n.unit == check.unit || check.unit != Unit::ampere);
         });
-        if (check.measured() && (values || left.size() >= 2 || tokensOf(check.at).size() > 8))
+        // "+12 V", "5 V rail" name a rail.
+        const bool rail = left.size() == 1 && tokensOf(check.at).size() <= 4;
+        if (check.measured() && ((values && !rail) || left.size() >= 2 || tokensOf(check.at).size() > 8))
             check.doubts.push_back("Where to touch is not sure: read the line.");
         out_.checks.push_back(std::move(check));
     }
@@ -747,7 +760,8 @@ class Reader {
                 const std::size_t at = findWord(lowerText(row), phrase.text);
                 if (at == std::string::npos || phrase.means != out.condition) continue;
                 // "Idle current" is its name.
-                const std::string behind = lowerText(trimmed(std::string_view(row).substr(at + phrase.text.size())));
+                const std::string behind =
+                    lowerText(trimmed(std::string_view(row).substr(at + phrase.text.size())));
                 if (behind.starts_with("current") || behind.starts_with("strom")) break;
                 row.replace(at, phrase.text.size(), " ");
                 break;
@@ -979,7 +993,8 @@ class Reader {
             if (at == std::string::npos || at > 3) continue;
             std::string other = tidy(tail.substr(at + word.size()));
             for (const std::string_view that : {"that at ", "that of ", "that on ", "the voltage at "}) {
-                if (lowerText(other).starts_with(that)) other = tidy(std::string_view(other).substr(that.size()));
+                if (lowerText(other).starts_with(that))
+                    other = tidy(std::string_view(other).substr(that.size()));
             }
             if (other == "it" || other == "that" || other == "this" || other.empty())
                 other = out_.checks.empty() ? "" : out_.checks.back().at;
@@ -1004,18 +1019,23 @@ class Reader {
         }
     }
 
-    /// The point in a sentence: "measure the resistance between TP1 and ground should be" is "TP1 and ground".
+    /// The point in a sentence: "measure the resistance between TP1 and ground should be" is "TP1 and
+    /// ground".
     static std::string pointOf(std::string point) {
-        static constexpr std::string_view verbs[] = {"measure ", "check for ", "check that ", "check ", "verify ", "test ", "confirm ", "messe ", "miss ", "mesurer ", "medir "};
+        static constexpr std::string_view verbs[] = {"measure ", "check for ", "check that ", "check ",
+                                                     "verify ",  "test ",      "confirm ",    "messe ",
+                                                     "miss ",    "mesurer ",   "medir "};
         for (const std::string_view verb : verbs) {
             const std::size_t at = findWord(lowerText(point), trimmed(verb));
             if (at == std::string::npos) continue;
-            const std::string rest = tidy(std::string_view(point).substr(std::min(at + verb.size(), point.size())));
+            const std::string rest =
+                tidy(std::string_view(point).substr(std::min(at + verb.size(), point.size())));
             if (!rest.empty()) point = rest;
         }
         for (const std::string_view lead :
-             {"the ", "dc ", "voltage at ", "voltage on ", "voltage ", "spannung an ", "at ", "from ", "across ",
-              "resistance from ", "resistance between ", "between ", "zwischen ", "entre ", "resistance ", "the "}) {
+             {"the ", "dc ", "voltage at ", "voltage on ", "voltage ", "spannung an ", "at ", "from ",
+              "across ", "resistance from ", "resistance between ", "between ", "zwischen ", "entre ",
+              "resistance ", "the "}) {
             const std::string rest =
                 lowerText(point).starts_with(lead) ? tidy(std::string_view(point).substr(lead.size())) : "";
             if (!rest.empty()) point = rest;

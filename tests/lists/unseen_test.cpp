@@ -159,6 +159,13 @@ TEST_CASE("pins side by side, pins in a line, a type behind the transistor") {
     CHECK(table.refused.empty());
 }
 
+TEST_CASE("a rail is a place to touch, a line half understood is none") {
+    CHECK(checkAt(readVoltageTable("+12 V to ground  no beep\n"), "+12 V").doubts.empty());
+    CHECK_FALSE(readVoltageTable("with 5 V on the 3 and 7 in and out of the filter and so on 6 V\n")
+                    .checks.front()
+                    .doubts.empty());
+}
+
 TEST_CASE("a state in the remarks, and a light with a number in its name") {
     const VoltageTable table = readVoltageTable(
         "Messpunkt;Empfang;Senden;Bemerkung\nPlus gegen Masse;kein Piepton;;ausgeschaltet\nLED "
