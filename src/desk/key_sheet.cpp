@@ -31,9 +31,11 @@ void KeySheet::open() {
     row->addLayout(right, 1);
     fill(left, QStringLiteral("Keys on %1").arg(window_.page()->name()), window_.page()->actions());
     fill(right, QStringLiteral("Everywhere"), window_.actions());
-    auto* digits = textLabel(14, false, "soft");
-    digits->setText(QStringLiteral("0 … 9 type a reading; Enter takes it, Esc leaves."));
-    left->insertWidget(left->count() - 1, digits);
+    if (window_.page()->takesNumbers()) {
+        auto* digits = textLabel(14, false, "soft");
+        digits->setText(QStringLiteral("0 … 9 type a reading; Enter takes it, Esc leaves."));
+        left->insertWidget(left->count() - 1, digits);
+    }
     setGeometry(window_.centralWidget()->geometry());
     show();
     raise();

@@ -201,8 +201,13 @@ void Page::offerPaper(bool empty) {
         act(QStringLiteral("from-the-paper"))->property(kCommon).toBool() == empty)
         return;
     paperCard_->setVisible(empty);
-    for (const char* id : {"from-the-paper", "paste-from-the-paper"})
-        act(QString::fromUtf8(id))->setProperty(kCommon, empty);
+    for (const char* id : {"from-the-paper", "paste-from-the-paper"}) setCommon(id, empty);
+}
+
+void Page::setCommon(const char* id, bool common) {
+    QAction* found = act(QString::fromUtf8(id));
+    if (found == nullptr || found->property(kCommon).toBool() == common) return;
+    found->setProperty(kCommon, common);
     showCaps();
 }
 

@@ -83,6 +83,8 @@ class Page : public QWidget {
     void takesNotes(std::function<Subject()> inHand);
     /// The kit has none of it yet: the keys stand at the foot, and a card shows how the paper may print it.
     void offerPaper(bool empty);
+    /// Whether an act stands at the foot now; the others stand under "?".
+    void setCommon(const char* id, bool common);
     /// Enter does what the now line says.
     void setEnter(const char* id, const char* does, std::function<void()> act);
     QVBoxLayout* big();

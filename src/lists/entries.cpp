@@ -129,8 +129,14 @@ std::string coilSays(const Coil& coil) {
     std::string turns;
     for (const Winding& w : coil.windings)
         turns += (turns.empty() ? "" : ", ") + w.name + " " + std::to_string(w.turns);
-    return coil.ref + ": " + coil.core.designation + ", " + turns + " turns of " + coil.wireText + ", " +
-           formatQuantity(coil.target, Unit::henry, 3);
+    std::string out = coil.ref + ": " + coil.core.designation + ", " + turns + " turns of " + coil.wireText +
+                      ", " + formatQuantity(coil.target, Unit::henry, 3);
+    for (const Winding& w : coil.windings) {
+        for (const Winding::Tap& tap : w.taps) out += ", " + tap.name;
+    }
+    if (coil.tune)
+        out += ", tuned by " + coil.tune->trimmer + " to " + formatQuantity(coil.tune->high, Unit::hertz, 4);
+    return out;
 }
 
 /// The core that a line names, of the table, or one of the builder's own with AL and size.

@@ -508,6 +508,14 @@ class Reader {
     bool takeSection(const std::string& body) {
         if (!numbersOf(body).empty()) return false;
         const std::string low = lowerText(body);
+        // "Power off:" is a state of the rig, not what a lamp does.
+        if (const std::string alone = tidy(low);
+            std::any_of(std::begin(kConditions), std::end(kConditions),
+                        [&](const Phrase& p) { return p.text == alone; })) {
+            condition_ = conditionIn(alone);
+            leaveChip();
+            return true;
+        }
         if (saysSeen(low) || findWord(low, "beep") != std::string::npos ||
             findWord(low, "open") != std::string::npos)
             return false;

@@ -166,6 +166,14 @@ TEST_CASE("a rail is a place to touch, a line half understood is none") {
                     .doubts.empty());
 }
 
+TEST_CASE("power off, alone in its line, is a state") {
+    const VoltageTable table =
+        readVoltageTable("POWER OFF\nJ3 to ground  no beep\nPower off:\nTP1  over 1 k\n");
+    CHECK(table.refused.empty());
+    REQUIRE(table.checks.size() == 2);
+    CHECK(table.checks[1].condition == "power off");
+}
+
 TEST_CASE("a state in the remarks, and a light with a number in its name") {
     const VoltageTable table = readVoltageTable(
         "Messpunkt;Empfang;Senden;Bemerkung\nPlus gegen Masse;kein Piepton;;ausgeschaltet\nLED "

@@ -124,6 +124,7 @@ void FirstLightPage::refresh() {
     strips_->show(wanted.lines, wanted.check);
     for (QWidget* w : {static_cast<QWidget*>(reading_), static_cast<QWidget*>(touch_)})
         w->setVisible(wanted.check != nullptr);
+    setCommon("it-is-not-so", wanted.check != nullptr && wanted.check->yesNo());
     offerPaper(kit.checks.empty());  // after what has no room is gone
     wantNothing();
     if (wanted.check == nullptr) return;

@@ -362,6 +362,7 @@ void ListPage::refresh() {
                      ? QString()
                      : QStringLiteral(" ") + qs(model_.source().list.notes.front())));
     }
+    setCommon("variant", !model_.source().list.variants.empty());
     rows_->setTitle(QStringLiteral("What was made of it"));
     const std::size_t chosen = row_;
     list_->setLines(
