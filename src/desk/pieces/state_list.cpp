@@ -97,6 +97,7 @@ void StateList::setLines(int count, std::function<StateLine(int)> line, int curr
     const int kept = verticalScrollBar()->value();
     model_->setLines(count, std::move(line));
     current_ = current;
+    endWithWholeRow();
     if (current >= 0) {
         scrollTo(model_->index(current), QAbstractItemView::PositionAtCenter);
     } else {
@@ -104,9 +105,17 @@ void StateList::setLines(int count, std::function<StateLine(int)> line, int curr
     }
 }
 
+/// The last row that is seen is whole.
+void StateList::endWithWholeRow() {
+    const int row = sizeHintForRow(0), room = height() - 2 * frameWidth();
+    const int rest = row > 0 && room > row && room < row * model_->rowCount() ? room % row : 0;
+    if (viewportMargins().bottom() != rest) setViewportMargins(0, 0, 0, rest);
+}
+
 /// The line in hand stays in sight when the list is given other room.
 void StateList::resizeEvent(QResizeEvent* event) {
     QListView::resizeEvent(event);
+    endWithWholeRow();
     if (current_ >= 0) scrollTo(model_->index(current_), QAbstractItemView::PositionAtCenter);
 }
 

@@ -45,6 +45,8 @@ class StateList : public QListView {
     void resizeEvent(QResizeEvent* event) override;
 
  private:
+    void endWithWholeRow();
+
     StateListModel* model_;
     int current_ = -1;              ///< row in hand
     std::vector<StateLine> shown_;  ///< when they were given whole
