@@ -342,7 +342,8 @@ Contents contentsOf(const CsvTable& table, std::size_t column, std::size_t from)
         if (cell.empty()) continue;
         ++cells;
         const bool whole = wholeNumber(cell, 4);
-        const double number = wholeNumber(cell, 9) && cell.size() >= 3 ? std::stod(std::string(cell)) : -1;
+        const double number =
+            wholeNumber(cell, 9) && cell.size() >= 3 ? double(std::stol(std::string(cell))) : -1;
         rising = rising && number > before;
         before = number;
         bool value = false, percent = false, volts = false;

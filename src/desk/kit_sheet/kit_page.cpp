@@ -39,7 +39,7 @@ KitPage::KitPage(Session& session)
     : Page(session, QStringLiteral("The kit")),
       sheet_(new Card),
       facts_(new Card),
-      row_card_(new Card),
+      rowCard_(new Card),
       bench_(new Card),
       list_(new StateList) {
     sheet_->addBody(list_, 1);
@@ -47,7 +47,7 @@ KitPage::KitPage(Session& session)
     big()->addWidget(sheet_, 1);
     facts_->setTitle(QStringLiteral("What the paper gave"));
     big()->addWidget(facts_, 0);
-    side()->addWidget(row_card_, 0);
+    side()->addWidget(rowCard_, 0);
     bench_->setTitle(QStringLiteral("Before starting"));
     side()->addWidget(bench_, 0);
     side()->addStretch(1);
@@ -200,7 +200,7 @@ void KitPage::refresh() {
     if (!session_.hasBuild()) {
         view_ = {};
         setNow(QStringLiteral("There is no kit yet."), QStringLiteral("Ctrl+N begins one. Esc goes back."));
-        for (Card* card : {sheet_, facts_, row_card_, bench_}) card->hide();
+        for (Card* card : {sheet_, facts_, rowCard_, bench_}) card->hide();
         return;
     }
     const Kit& kit = session_.kit();
@@ -217,10 +217,10 @@ void KitPage::refresh() {
         lines.back().current = i == row_;
     }
     list_->setLines(std::move(lines));
-    row_card_->setVisible(!view_.rows.empty());
+    rowCard_->setVisible(!view_.rows.empty());
     if (!view_.rows.empty()) {
-        row_card_->setTitle(view_.rows[row_].line.right);
-        row_card_->setText(view_.rows[row_].whole);
+        rowCard_->setTitle(view_.rows[row_].line.right);
+        rowCard_->setText(view_.rows[row_].whole);
     }
     facts_->setVisible(otherFile_.isEmpty());
     facts_->setFacts(materialFacts(kit));

@@ -36,7 +36,7 @@ class KitPage : public Page {
     std::string other_;  ///< its text
     std::string asked_;  ///< a variant or upgrade that was asked about: again means it
     KitView view_;
-    Card *sheet_, *facts_, *row_card_, *bench_;
+    Card *sheet_, *facts_, *rowCard_, *bench_;
     StateList* list_;
 };
 
