@@ -71,7 +71,7 @@ std::string withBand(const std::string& kitText, const Rebuilt& rebuilt) {
     Json kit = Json::parse(kitText);
     for (Json& part : kit["parts"]) {
         if (const Recapped* c = rebuilt.capacitor(part.value("ref", "")))
-            part["value"] = formatQuantity(c->after, Unit::farad, 3);
+            part["value"] = plainNumber(std::round(c->after * 1e14) / 100) + "p";  // in every locale
         if (const Rewound* coil = rebuilt.coil(part.value("ref", ""));
             coil && part.value("kind", "") == "coil")
             part["value"] = "ring " + coil->coreAfter;

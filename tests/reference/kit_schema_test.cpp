@@ -24,9 +24,14 @@ namespace {
 
 const fs::path kData = OMBREK_DATA_FOLDER;
 
+/// A folder of its own: tests run beside each other.
 struct Folder {
-    fs::path path = fs::temp_directory_path() / "ombrek-schema-test";
-    Folder() { fs::create_directories(path); }
+    fs::path path;
+    Folder() {
+        std::string name = (fs::temp_directory_path() / "ombrek-schema-XXXXXX").string();
+        REQUIRE(mkdtemp(name.data()) != nullptr);
+        path = name;
+    }
     ~Folder() { fs::remove_all(path); }
 };
 
