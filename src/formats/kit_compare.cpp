@@ -6,6 +6,7 @@
 
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
+#include "formats/kit_variants.h"
 #include "station/phrases.h"
 #include "station/plan_from_parts.h"
 
@@ -72,6 +73,25 @@ std::string nameOfThing(const Subject& subject) {
                              : subject.is(Subject::Kind::check) ? "check "
                                                                 : "adjustment ") +
                      subject.id;
+}
+
+/// Their text for the variant that is built here. What would take another band's values, or take an upgrade
+/// back, is refused.
+Result<std::string> forThisRig(const Json& mine, const std::string& theirsText,
+                               const std::vector<MagneticCore>& cores) {
+    const Json theirs = Json::parse(theirsText);
+    const Json none = Json::array();
+    const Json& have = theirs.contains("upgrades") ? theirs["upgrades"] : none;
+    for (const Json& name : mine.contains("upgrades") ? mine["upgrades"] : none) {
+        if (std::find(have.begin(), have.end(), name) == have.end())
+            return problem("", "This rig has the upgrade " + name.dump() +
+                                   " on it, and theirs has not: it would be taken back. Nothing was taken.");
+    }
+    const std::string variant = mine.value("variant", "");
+    if (!theirs.contains("variants") || theirs.value("variant", "") == variant) return theirsText;
+    if (variant.empty())
+        return problem("", "Theirs comes in variants and yours does not: begin it anew and choose one.");
+    return withVariant(theirsText, variant, cores);
 }
 
 /// A part is fitted in one step: in the one that is done, else in the first that names it.
@@ -157,7 +177,9 @@ std::string comparedInWords(const std::vector<KitDifference>& differences) {
 Result<Merged> mergeKits(const std::string& mineText, const std::string& theirsText, const Build& build,
                          const std::vector<MagneticCore>& cores) {
     const Json mine = Json::parse(mineText);
-    Json out = Json::parse(theirsText);
+    auto theirs = forThisRig(mine, theirsText, cores);
+    if (!theirs) return tl::make_unexpected(theirs.error());
+    Json out = Json::parse(*theirs);
     Merged merged;
     for (const ListOf& list : kLists) {
         std::vector<std::string> stays;

@@ -69,3 +69,17 @@ TEST_CASE("a meter that reads the same everywhere shows no null") {
     follow([](double) { return 1.0; }, out);
     CHECK(out.state != VerdictState::pass);
 }
+
+TEST_CASE("noise on a flat meter is no null") {
+    std::uint64_t seed = 3;
+    for (int bench = 0; bench < 50; ++bench) {
+        NullEstimate out;
+        follow(
+            [&](double) {
+                seed = seed * 6364136223846793005ULL + 1442695040888963407ULL;
+                return 1.0 + 0.01 * double(seed >> 40) / double(1 << 24);
+            },
+            out);
+        CHECK(out.state != VerdictState::pass);
+    }
+}

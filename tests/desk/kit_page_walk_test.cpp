@@ -236,3 +236,23 @@ TEST_CASE("what is seen or heard at First light: Enter for yes, N for no, and no
     desk.key(Qt::Key_N);  // of a reading there is no "not so"
     CHECK(desk.build().last(Subject::check("rail")) == nullptr);
 }
+
+TEST_CASE("a no to what is heard with the key down is no word for the load") {
+    const std::string kit =
+        R"({"format":"ombrek-kit","version":1,"id":"tone","name":"Tone","parts":[{"ref":"R1","kind":"resistor",
+        "value":"47","tolerance":5}],"checks":[{"id":"tone","do":"tone","quantity":"seen","seen":"a tone is heard",
+        "condition":"key down"}]})";
+    Desk desk([&](const std::filesystem::path& file) {
+        auto book = Book::open(file);
+        REQUIRE((*book)->startBuild("Tone", kit));
+    });
+    desk.key(Qt::Key_F4);
+    CHECK(desk.now().contains(QStringLiteral("dummy load")));
+    desk.key(Qt::Key_N);
+    CHECK_FALSE(desk.build().gates.contains(kLoadOn));
+    CHECK(desk.build().readings.empty());
+    desk.key(Qt::Key_Return);
+    CHECK(desk.build().gates.contains(kLoadOn));
+    desk.key(Qt::Key_N);
+    CHECK(desk.build().readings.size() == 1);
+}

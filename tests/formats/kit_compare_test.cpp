@@ -8,6 +8,7 @@
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
 #include "formats/kit_upgrade.h"
+#include "formats/kit_variants.h"
 
 using namespace ombrek;
 using Json = nlohmann::ordered_json;
@@ -136,4 +137,22 @@ TEST_CASE("what is no upgrade, is for another kit or names what is not there is 
     CHECK_FALSE(with("colour", "red"));
     CHECK_FALSE(withUpgrade(practiceKit().text, "not json", cores()));
     CHECK_FALSE(withUpgrade(practiceKit().text, "[]", cores()));
+}
+
+TEST_CASE("a merge never takes another variant's values nor an upgrade back") {
+    Json ten = Json::parse(practiceKit().text), twenty = ten;
+    rowOf(twenty, "parts", "ref", "R1")["value"] = "20k";
+    const std::vector<KitVersion> versions{{"ten", ten.dump()}, {"twenty", twenty.dump()}};
+    const auto merged =
+        mergeKits(withVariants(versions, "ten"), withVariants(versions, "twenty"), Build(), cores());
+    REQUIRE(merged);
+    const auto kit = readKit(merged->text, cores());
+    CHECK(kit->variant == "ten");
+    CHECK(kit->part("R1")->nominal == 10e3);
+    CHECK_FALSE(mergeKits(practiceKit().text, withVariants(versions, "ten"), Build(), cores()));
+    Json up{{"format", "ombrek-upgrade"}, {"version", 1}, {"id", "x"}, {"name", "X"}, {"remove", {"R51"}}};
+    const auto done = withUpgrade(practiceKit().text, up.dump(), cores());
+    REQUIRE(done);
+    CHECK_FALSE(mergeKits(done->text, practiceKit().text, Build(), cores()));
+    CHECK(mergeKits(done->text, done->text, Build(), cores()));
 }

@@ -8,6 +8,8 @@ namespace ombrek {
 namespace {
 
 constexpr double kSame = 0.004;  ///< positions nearer than this are one [travel]
+constexpr double kDepth =
+    0.7;  ///< of the highest reading: 3 dB, else noise alone makes a lowest (common practice)
 constexpr double kFirst[] = {0.5, 0.25, 0.75};
 
 /// The last reading at each position, in their order.
@@ -79,6 +81,15 @@ NullEstimate estimateNull(const std::vector<AdjusterReading>& all) {
         return out;
     }
     out.nextPosition = lowest->position;
+    const double highest =
+        std::max_element(readings.begin(), readings.end(), [](const auto& a, const auto& b) {
+            return a.reading < b.reading;
+        })->reading;
+    if (!(lowest->reading < kDepth * highest)) {
+        out.state = VerdictState::cannotTell;
+        out.sentence = "It hardly changes with the adjuster: is the meter on the right point?";
+        return out;
+    }
     const bool stands = std::fabs(good.back().position - lowest->position) < kSame;
     out.state = stands ? VerdictState::pass : VerdictState::doubtful;
     out.sentence = stands ? "It stands in the null: a little to either side reads more."

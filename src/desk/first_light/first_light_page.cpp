@@ -89,7 +89,11 @@ void FirstLightPage::notSo() {
     const auto v = firstLightView(session_.judged(), chosen_.toStdString());
     if (v.check == nullptr || !v.check->yesNo())
         return session_.say(QStringLiteral("This check is a reading: type it, or Enter takes it."));
-    if (mayRead(v)) session_.answer(Subject::check(v.check->id), false);
+    // What is asked before it, a load or a gap, is never answered by a no.
+    if (v.bar != nullptr || v.bridge || !loadFor(*v.check).clear())
+        return session_.say(QStringLiteral("First what is asked above; N answers the check alone."),
+                            VerdictState::doubtful);
+    session_.answer(Subject::check(v.check->id), false);
 }
 
 /// Before a check with the key down. The kit's own hold on the load may rest on this very check, so that only
