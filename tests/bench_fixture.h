@@ -4,6 +4,7 @@
 #include <filesystem>
 #include <string>
 
+#include "folder.h"
 #include "formats/kit_json.h"
 #include "practice/practice_kit.h"
 
@@ -19,25 +20,5 @@ inline const PracticeKit& practiceKit() {
     static const PracticeKit practice = readPracticeKit(OMBREK_DATA_FOLDER, shippedTables()).value();
     return practice;
 }
-
-/// A folder of its own that goes with the test.
-class Folder {
- public:
-    Folder() {
-        std::string name = (std::filesystem::temp_directory_path() / "ombrek-test-XXXXXX").string();
-        REQUIRE(mkdtemp(name.data()) != nullptr);
-        path_ = name;
-    }
-    ~Folder() {
-        std::error_code error;
-        std::filesystem::remove_all(path_, error);
-    }
-    Folder(const Folder&) = delete;
-    Folder& operator=(const Folder&) = delete;
-    std::filesystem::path operator/(const std::string& name) const { return path_ / name; }
-
- private:
-    std::filesystem::path path_;
-};
 
 }  // namespace ombrek

@@ -99,10 +99,14 @@ std::optional<Book::Undoable> Book::oldestUndo() const {
     });
 }
 
-std::string Book::undoName() const {
+std::string Book::undoName() const { return lastName(false); }
+std::string Book::redoName() const { return lastName(true); }
+
+std::string Book::lastName(bool undone) const {
     return inside_->read(std::string(), [&] {
         SQLite::Statement query(*inside_->db,
-                                "SELECT name FROM action WHERE undone=0 ORDER BY id DESC LIMIT 1");
+                                "SELECT name FROM action WHERE undone=? ORDER BY id DESC LIMIT 1");
+        query.bind(1, undone ? 1 : 0);
         return query.executeStep() ? query.getColumn(0).getString() : std::string();
     });
 }

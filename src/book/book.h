@@ -211,6 +211,8 @@ class Book {
     Result<std::string> redo();
     /// The name of what undo would take back; empty if nothing.
     std::string undoName() const;
+    /// The name of what redo would do again; empty if nothing.
+    std::string redoName() const;
 
     /// The oldest action that can still be taken back, after all later ones; nothing when there is none.
     struct Undoable {
@@ -237,6 +239,7 @@ class Book {
     explicit Book(std::unique_ptr<Inside> inside);
     Result<void> act(const std::string& name, const std::function<void()>& change);
     Result<std::string> step(bool undo);
+    std::string lastName(bool undone) const;
     std::unique_ptr<Inside> inside_;
 };
 

@@ -24,6 +24,9 @@ struct TrimmerQuestion {
 };
 int trimmerCommand(const TrimmerQuestion& question, bool json);
 
+/// What may be wrong with a circuit (SPICE) from readings (CSV), and what to read next.
+int suspectsCommand(const std::string& circuit, const std::string& readings, bool json);
+
 int turnsCommand(const std::string& picture, bool json);
 
 struct PlanQuestion {

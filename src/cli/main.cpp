@@ -97,6 +97,14 @@ int main(int argc, char** argv) {
     rebuilt->add_option("--kit", other.out, "write the kit for that band");
     rebuilt->add_flag("--json", json, "print JSON with SI values");
 
+    std::string circuit, readings;
+    auto* suspects =
+        options.add_subcommand("suspects", "what may be wrong with a circuit, from readings on it");
+    suspects->add_option("--circuit", circuit, "SPICE netlist; element names are designators")->required();
+    suspects->add_option("--readings", readings, "CSV: node, node2, quantity, value, error, state")
+        ->required();
+    suspects->add_flag("--json", json, "print JSON with SI values");
+
     PlanQuestion planned;
     auto* plan = options.add_subcommand("plan", "the steps of a kit in the order of a school");
     plan->add_option("KIT", planned.kit, "kit file");
@@ -159,6 +167,7 @@ int main(int argc, char** argv) {
         if (*list) return listCommand(asked, json);
         if (*checks) return checksCommand(pasted, json);
         if (*steps) return stepsCommand(pasted, json);
+        if (*suspects) return suspectsCommand(circuit, readings, json);
         if (*rebuilt) return rebuildCommand(other, json);
         if (*plan) return planCommand(planned, json);
         if (*check) return kitCheckCommand(file, json);

@@ -26,7 +26,7 @@ int reportCommand(const std::string& bookFile, const std::string& html, const st
     };
     if (const auto done = write(html, html.empty() ? QByteArray() : reportAsHtml(report)); !done)
         return refuse(done.error(), false);
-    if (const auto done = write(pdf, pdf.empty() ? QByteArray() : reportAsPdf(report)); !done)
+    if (const auto done = write(pdf, pdf.empty() ? QByteArray() : pdfOf(reportSheet(report))); !done)
         return refuse(done.error(), false);
     return 0;
 }

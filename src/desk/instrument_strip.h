@@ -22,6 +22,7 @@ class InstrumentStrip : public QFrame {
     void look();
     /// Start the practice bench that ships with the application, then look.
     void startPracticeBench();
+    bool practiceRuns() const { return bench_.state() != QProcess::NotRunning; }
 
  private:
     void useAddress();

@@ -12,6 +12,7 @@ namespace ombrek {
 
 KeySheet::KeySheet(Window& window) : QWidget(window.centralWidget()), window_(window) {
     setFocusPolicy(Qt::StrongFocus);
+    setObjectName(QStringLiteral("keys-sheet"));
     setAccessibleName(QStringLiteral("Keys"));
     auto* all = new QVBoxLayout(this);
     all->setContentsMargins(60, 36, 40, 30);
@@ -36,7 +37,7 @@ void KeySheet::open() {
         digits->setText(QStringLiteral("0 … 9 type a reading; Enter takes it, Esc leaves."));
         left->insertWidget(left->count() - 1, digits);
     }
-    setGeometry(window_.centralWidget()->geometry());
+    setGeometry(window_.centralWidget()->rect());
     show();
     raise();
     setFocus();
@@ -49,7 +50,7 @@ void KeySheet::fill(QVBoxLayout* column, const QString& title, const QList<QActi
     column->addWidget(head);
     column->addSpacing(10);
     for (QAction* act : acts) {
-        auto* cap = new KeyCap(act, act->property(Page::kKey).toString());
+        auto* cap = new KeyCap(act, act->property(act::kKey).toString());
         connect(cap, &KeyCap::chosen, this, &KeySheet::leave);
         column->addWidget(cap);
     }

@@ -1,12 +1,19 @@
 #include <CLI/CLI.hpp>
 #include <QDir>
+#include <QFileInfo>
 #include <QLabel>
-#include <QLocale>
+#include <QMenu>
+#include <QMenuBar>
+#include <QPainter>
 #include <QStandardPaths>
-#include <QStyleFactory>
+#include <QTimer>
 #include <cstdio>
+#include <utility>
 
 #include "desk/pages.h"
+#include "desk/person.h"
+#include "desk/settings/settings_rows.h"
+#include "desk/shack.h"
 #include "desk/start/refusal.h"
 #include "desk/steady_application.h"
 #include "desk/window.h"
@@ -33,12 +40,25 @@ std::string askWhatElse(const Problem& problem, const std::string& path) {
     return Refusal(problem, path).ask().toStdString();
 }
 
-/// The builder's own book, or the practice book, in the user's data folder.
+/// The book that was open last, or the builder's own, or the practice book in the user's data folder.
 QString usualBook(bool practice) {
+    const QString last = person::get(QStringLiteral("book"));
+    if (!practice && QFileInfo(last).isFile()) return last;
     const QDir folder(QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) +
                       QStringLiteral("/ombrek"));
     folder.mkpath(QStringLiteral("."));
     return folder.filePath(practice ? QStringLiteral("practice.ombrek") : QStringLiteral("book.ombrek"));
+}
+
+/// A picture with the page's menu open.
+bool takeMenu(Window& window, const QString& file) {
+    QMenu* menu = window.menus().menu(QStringLiteral("Page"));
+    menu->popup(window.mapToGlobal(QPoint(168, window.menuBar()->height())));
+    QApplication::processEvents();
+    QPixmap picture = window.grab();
+    QPainter(&picture).drawPixmap(QPoint(168, window.menuBar()->height()), menu->grab());
+    menu->close();
+    return picture.save(file);
 }
 
 /// Save pictures of the stations and of the rooms beside them, as the guide and the README show them, and
@@ -91,6 +111,20 @@ int takePictures(Window& window, const QString& folder) {
                  {"paper", "checks", "pilot-lamp.voltages.txt"},
                  {"delivery", "", "lantern-15.packing.csv"},
                  {"picture", "L2", "coil-l2.jpg"}};
+    saved = takeMenu(window, folder + QStringLiteral("/menu.png")) && saved;
+    window.act(QStringLiteral("another"))->trigger();
+    saved = take() && saved;
+    window.goTo(0);
+    window.open(QStringLiteral("settings"));
+    saved = take() && saved;
+    window.open(QStringLiteral("guide"), QStringLiteral("winding.md"));
+    saved = take() && saved;
+    window.goTo(0);
+    window.act(QStringLiteral("find"))->trigger();
+    if (auto* field = qobject_cast<QLineEdit*>(window.focusWidget()))
+        field->setText(QStringLiteral("100 nF"));
+    saved = take("-found") && saved;
+    window.goTo(2);
     for (const auto& shown : pages) {
         for (const PageRow& row : pageRows()) {
             if (row.id == std::string_view(shown.id) && *row.from != '\0')
@@ -107,7 +141,7 @@ int takePictures(Window& window, const QString& folder) {
 
 int main(int argc, char** argv) {
     CLI::App options{"Ombrek: from the bag of parts to the signed-off rig."};
-    std::string bookFile, pictures, level = "info";
+    std::string bookFile, pictures, size, level = "info";
     bool practice = false, night = false, day = false;
     int station = 1;
     options.add_option("BOOK", bookFile, "the book to open; made if it is not there");
@@ -117,6 +151,7 @@ int main(int argc, char** argv) {
     options.add_flag("--night", night, "night bench (dark), whatever the desktop says");
     options.add_flag("--day", day, "day bench (light), whatever the desktop says");
     options.add_option("--pictures", pictures, "save a PNG of every station to this folder and leave");
+    options.add_option("--size", size, "size of the window, as 1280x800");
     options.add_option("--log-level", level, "what goes into the log: debug, info, warning or off")
         ->check(CLI::IsMember({"debug", "info", "warning", "off"}))
         ->capture_default_str();
@@ -125,16 +160,23 @@ int main(int argc, char** argv) {
     logLine(LogLevel::info, "start");
 
     SteadyApplication application(argc, argv);
-    writeDecimalsWith(QLocale().decimalPoint() == QStringLiteral(",") ? ',' : '.');
     QApplication::setApplicationName(QStringLiteral("Ombrek"));
-    const bool desktopIsDark = coloursOf(QApplication::palette()).paper == nightBench().paper;
-    QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+    QApplication::setApplicationVersion(QStringLiteral(OMBREK_VERSION));
+    QApplication::setDesktopFileName(QStringLiteral("ombrek"));
+    rememberDesktop(coloursOf(QApplication::palette()).paper == nightBench().paper);
+    installStyle();
     installFonts();
-    Window::setNight(night || (desktopIsDark && !day));
+    overrideBench(night ? QStringLiteral("night") : day ? QStringLiteral("day") : QString());
+    applyPerson();
 
     auto tables = readTables(dataFolder());
     if (!tables) return refuse(tables.error());
-    std::string path = bookFile.empty() ? usualBook(practice).toStdString() : bookFile;
+    // A desktop may give a kit or a list: it is taken into the usual book.
+    QString given;
+    if (const auto looked = lookAt(QString::fromStdString(bookFile));
+        looked && looked->kind != GivenKind::book)
+        given = QString::fromStdString(std::exchange(bookFile, std::string()));
+    const std::string path = bookFile.empty() ? usualBook(practice).toStdString() : bookFile;
     if (practice && !std::filesystem::exists(path)) {
         const auto kit = readPracticeKit(dataFolder(), *tables);
         if (!kit) return refuse(kit.error());
@@ -142,18 +184,27 @@ int main(int argc, char** argv) {
         if (!made && !std::filesystem::exists(path))
             return refuse(made.error());  // unless another start made it
     }
-    auto book = Book::open(path);
-    while (!book) {
-        path = askWhatElse(book.error(), path);
-        if (path.empty()) return 1;
-        book = Book::open(path);
-    }
-    logLine(LogLevel::info, "book " + path + ((*book)->readOnly() ? ", read only" : ""));
-    Session session(std::move(*tables), std::move(*book));
-    Window window(session);
-    window.goTo(station - 1);
-    window.show();
-    if (!pictures.empty()) return takePictures(window, QString::fromStdString(pictures));
-    if (practice) window.instruments().startPracticeBench();
+    Shack shack(std::move(*tables));
+    bool first = true;
+    QObject::connect(&shack, &Shack::refused, &application, [&](const Problem& problem, const QString& book) {
+        const std::string other = askWhatElse(problem, book.toStdString());
+        if (other.empty()) return QApplication::exit(1);
+        shack.open(other);
+    });
+    QObject::connect(&shack, &Shack::opened, &application, [&] {
+        const Book& book = shack.session()->book();
+        logLine(LogLevel::info, "book " + book.path().string() + (book.readOnly() ? ", read only" : ""));
+        if (!std::exchange(first, false)) return;
+        shack.window()->goTo(station - 1);
+        const QStringList sides = QString::fromStdString(size).split(QChar('x'));
+        if (sides.size() == 2) shack.window()->resize(sides[0].toInt(), sides[1].toInt());
+        if (!pictures.empty())
+            QTimer::singleShot(0, &application, [&] {
+                QApplication::exit(takePictures(*shack.window(), QString::fromStdString(pictures)));
+            });
+        if (!given.isEmpty()) shack.window()->takeFile(given);
+        if (practice && pictures.empty()) shack.window()->instruments().startPracticeBench();
+    });
+    shack.open(path);
     return QApplication::exec();
 }

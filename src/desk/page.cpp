@@ -1,14 +1,19 @@
 #include "desk/page.h"
 
-#include <QDir>
-#include <QFileInfo>
+#include <QClipboard>
+#include <QContextMenuEvent>
+#include <QGuiApplication>
 #include <QKeyEvent>
+#include <QMenu>
 #include <QPainter>
+#include <QTimer>
+#include <utility>
 
 #include "desk/paper/paper_model.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/fitted_column.h"
 #include "desk/pieces/key_cap.h"
+#include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
 #include "formats/files.h"
 #include "formats/kit_edit.h"
@@ -22,7 +27,7 @@ namespace ombrek {
 class NoteLine : public QWidget {
  public:
     explicit NoteLine(QWidget* parent) : QWidget(parent) {
-        setFixedHeight(24);
+        setFixedHeight(withText(24));
         setObjectName(QStringLiteral("note"));
     }
     void show(const QString& text, VerdictState state) {
@@ -38,7 +43,7 @@ class NoteLine : public QWidget {
         QPainter p(this);
         const Colours& c = coloursOf(*this);
         const bool marked = state_ != VerdictState::notDone;
-        if (marked) drawVerdictMark(p, QRectF(0, 4, 16, 16), state_, c);
+        if (marked) drawVerdictMark(p, QRectF(0, height() / 2.0 - 8, 16, 16), state_, c);
         p.setFont(benchFont(15));
         p.setPen(marked ? c.ink : c.soft);
         const QRectF room(marked ? 24 : 0, 0, width() - 24.0, height());
@@ -84,7 +89,7 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
     entryLayout->setContentsMargins(0, 0, 0, 0);
     entryPrompt_->setWordWrap(false);
     entry_->setFont(benchFont(20));
-    entry_->setFixedWidth(320);
+    entry_->setFixedWidth(withText(320));
     entryLayout->addWidget(entryPrompt_);
     entryLayout->addWidget(entry_);
     entryMeaning_->setWordWrap(false);
@@ -105,7 +110,15 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
             showLine(QStringLiteral("Working, %1\u202f%. Esc stops it.").arg(int(share * 100)),
                      VerdictState::notDone);
     });
-    connect(&work_, &LongWork::ended, this, [this] { showLine(QString(), VerdictState::notDone); });
+    connect(&work_, &LongWork::ended, this, [this] {
+        showLine(QString(), VerdictState::notDone);
+        // After what the work gives, which may say more, or be the next piece of work.
+        QTimer::singleShot(0, this, [this] {
+            if (work_.running() || whenDone_.isEmpty()) return;
+            const QString line = std::exchange(whenDone_, QString());
+            if (note_->accessibleName().isEmpty()) showLine(line, VerdictState::notDone);
+        });
+    });
     connect(&work_, &LongWork::failed, this, [this](const QString& why) {
         showLine(QStringLiteral("It could not be finished: %1.").arg(why), VerdictState::fail);
     });
@@ -122,31 +135,27 @@ void Page::setNow(const QString& sentence, const QString& why) {
 }
 
 QAction* Page::addKey(const char* id, const char* sequence, const char* shown, const char* does,
-                      std::function<void()> act, bool common) {
-    auto* action = new QAction(QString::fromUtf8(does), this);
-    action->setObjectName(QString::fromUtf8(id));
-    action->setProperty(kKey, QString::fromUtf8(shown));
-    action->setProperty(kCommon, common);
+                      std::function<void()> done, bool common) {
     QList<QKeySequence> sequences{QKeySequence(QString::fromUtf8(sequence))};
     if (sequences.first() == QKeySequence(Qt::Key_Return)) sequences << QKeySequence(Qt::Key_Enter);
-    action->setShortcuts(sequences);
+    QAction* action = act::make(this, QString::fromUtf8(id), QString::fromUtf8(shown), sequences,
+                                QString::fromUtf8(does), common);
     action->setShortcutContext(Qt::WidgetWithChildrenShortcut);
-    action->setAutoRepeat(false);
     if (sequences.first() == QKeySequence(Qt::Key_Escape)) {  // what is open on the page goes first
-        act = [this, leave = std::move(act)] {
+        done = [this, leave = std::move(done)] {
             if (entryRow_->isHidden()) return leave();
             closeEntry();
         };
     }
-    connect(action, &QAction::triggered, this, std::move(act));
+    connect(action, &QAction::triggered, this, std::move(done));
     addAction(action);
     addCap(action);
     return action;
 }
 
-void Page::addCap(QAction* act) {
-    auto* cap = new KeyCap(act, act->property(kKey).toString());
-    cap->setVisible(act->property(kCommon).toBool());
+void Page::addCap(QAction* action) {
+    auto* cap = new KeyCap(action, action->property(act::kKey).toString());
+    cap->setVisible(action->property(act::kCommon).toBool());
     keyRow_->layout()->addWidget(cap);
 }
 
@@ -156,8 +165,17 @@ void Page::takesPaper(const char* word) {
     const std::string does = std::string("enter ") + word + " from the paper";
     addRare("from-the-paper", "Ins", does.c_str(),
             [this, paper] { emit wants(QStringLiteral("paper"), paper); });
-    addRare("paste-from-the-paper", "Ctrl+V", "paste them",
-            [this, paper] { emit wants(QStringLiteral("paper"), paper + QStringLiteral(" paste")); });
+    addRare("paste-from-the-paper", "Ctrl+V", "paste them", [this, paper] {
+        if (offerPasted()) return;
+        emit wants(QStringLiteral("paper"), paper + QStringLiteral(" paste"));
+    });
+}
+
+/// One short line that was copied, on a page that wants a value, is that value.
+bool Page::offerPasted() {
+    const QString text = QGuiApplication::clipboard()->text().trimmed();
+    return !text.isEmpty() && text.size() < 40 && !text.contains(QChar('\n')) && takesNumbers() &&
+           offer(text);
 }
 
 void Page::takesNotes(std::function<Subject()> inHand) {
@@ -198,7 +216,7 @@ void Page::offerPaper(bool empty) {
         big()->insertWidget(0, paperCard_, 0);
     }
     if (paperCard_->isVisibleTo(this) == empty &&
-        act(QStringLiteral("from-the-paper"))->property(kCommon).toBool() == empty)
+        act(QStringLiteral("from-the-paper"))->property(act::kCommon).toBool() == empty)
         return;
     paperCard_->setVisible(empty);
     for (const char* id : {"from-the-paper", "paste-from-the-paper"}) setCommon(id, empty);
@@ -206,19 +224,23 @@ void Page::offerPaper(bool empty) {
 
 void Page::setCommon(const char* id, bool common) {
     QAction* found = act(QString::fromUtf8(id));
-    if (found == nullptr || found->property(kCommon).toBool() == common) return;
-    found->setProperty(kCommon, common);
+    if (found == nullptr || found->property(act::kCommon).toBool() == common) return;
+    found->setProperty(act::kCommon, common);
     showCaps();
 }
 
-void Page::setEnter(const char* id, const char* does, std::function<void()> act) {
-    enterAct_ = std::move(act);
+void Page::setAble(const char* id, const QString& whyNot) {
+    if (QAction* found = act(QString::fromUtf8(id))) act::setAble(*found, whyNot);
+}
+
+void Page::setEnter(const char* id, const char* does, std::function<void()> done) {
+    enterAct_ = std::move(done);
     addKey(id, "Return", "Enter", does, [this] { enter(); });
 }
 
 void Page::showCaps() {
     for (KeyCap* cap : keyRow_->findChildren<KeyCap*>())
-        cap->setVisible(cap->act()->property(kCommon).toBool());
+        cap->setVisible(cap->act()->property(act::kCommon).toBool());
 }
 
 void Page::enter() {
@@ -296,39 +318,49 @@ void Page::askText(const QString& prompt, const QString& start, std::function<vo
     openEntry({prompt, nullptr, std::move(use)}, start);
 }
 
-void Page::askFile(const QString& prompt, const QString& fileName, std::function<void(const QString&)> use) {
-    askText(prompt, QDir::home().filePath(fileName), std::move(use));
+void Page::writeOut(const FileWish& wish, const QString& name, std::function<QByteArray()> bytes,
+                    std::function<void()> then) {
+    askToSave(
+        this, wish, name, [this, bytes = std::move(bytes), then = std::move(then)](const QString& file) {
+            const bool begun = work_.start<Result<void>>(
+                [file, bytes](const LongWork::Progress&) {
+                    return writeFile(file.toStdString(), bytes().toStdString());
+                },
+                [this, file, then](Result<void> written) {
+                    showLine(written ? QStringLiteral("Written: %1").arg(file) : qs(written.error().text()),
+                             written ? VerdictState::pass : VerdictState::fail);
+                    if (written && then) then();
+                });
+            if (!begun)
+                showLine(QStringLiteral("Something is still being worked on."), VerdictState::cannotTell);
+        });
 }
 
-void Page::writeOut(const QString& file, std::function<QByteArray()> bytes, std::function<void()> then) {
-    if (QFileInfo::exists(file) && agreed_ != file) {
-        agreed_ = file;
-        askText(QStringLiteral("Write over it, or another name"), file,
-                [this, bytes = std::move(bytes), then = std::move(then)](const QString& again) {
-                    writeOut(again, bytes, then);
-                });
-        return showLine(
-            QStringLiteral("%1 is there already. Enter again writes over it; Esc leaves it.").arg(file),
-            VerdictState::doubtful);
+QString Page::copied() const {
+    for (const StateList* list : findChildren<StateList*>()) {
+        if (list->isVisible() && list->inHand())
+            return list->inHand()->text + QChar('\t') + list->inHand()->right;
     }
-    agreed_.clear();
-    const bool begun = work_.start<Result<void>>(
-        [file, bytes = std::move(bytes)](const LongWork::Progress&) {
-            return writeFile(file.toStdString(), bytes().toStdString());
-        },
-        [this, file, then = std::move(then)](Result<void> written) {
-            showLine(written ? QStringLiteral("Written: %1").arg(file) : qs(written.error().text()),
-                     written ? VerdictState::pass : VerdictState::fail);
-            if (written && then) then();
-        });
-    // The name stays in the entry, to be given again.
-    if (!begun) showLine(QStringLiteral("Something is still being worked on."), VerdictState::cannotTell);
+    return now_->text() + QChar('\n') + why_->text();
 }
 
 bool Page::offer(const QString& text) {
     if (!reading_.use) return false;
     openEntry(reading_, text);
     return true;
+}
+
+/// Why the act of this key cannot be done now; empty when there is none. The keys of an act that can be done
+/// do not come here.
+QString Page::whyNot(const QKeyEvent& event) const {
+    const QKeySequence pressed(event.keyCombination());
+    for (const QList<QAction*>& acts : {actions(), window()->actions()}) {
+        for (const QAction* act : acts) {
+            if (!act->isEnabled() && act->shortcuts().contains(pressed))
+                return act->property(act::kWhyNot).toString();
+        }
+    }
+    return {};
 }
 
 void Page::keyPressEvent(QKeyEvent* event) {
@@ -346,9 +378,32 @@ void Page::keyPressEvent(QKeyEvent* event) {
         }
     } else if (reading && reading_.use && entryRow_->isHidden()) {
         offer(text);
+    } else if (event->matches(QKeySequence::Paste)) {  // a page without a paste of its own
+        if (auto* paste = window()->findChild<QAction*>(QStringLiteral("paste"), Qt::FindDirectChildrenOnly))
+            paste->trigger();
+    } else if (const QString why = whyNot(*event); !why.isEmpty()) {
+        showLine(why, VerdictState::notDone);
     } else {
         QWidget::keyPressEvent(event);
     }
+}
+
+/// The page's acts where the mouse is, those that stand at the foot first.
+void Page::contextMenuEvent(QContextMenuEvent* event) {
+    auto* menu = new QMenu(this);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setToolTipsVisible(true);
+    auto* more = new QMenu(QStringLiteral("More"), menu);
+    for (QAction* act : actions()) {
+        if (act->isEnabled()) (act->property(act::kCommon).toBool() ? menu : more)->addAction(act);
+    }
+    menu->addSeparator();
+    if (!more->isEmpty()) menu->addMenu(more);
+    for (const char* id : {"copy", "find", "undo"}) {
+        if (auto* act = window()->findChild<QAction*>(QString::fromUtf8(id), Qt::FindDirectChildrenOnly))
+            menu->addAction(act);
+    }
+    menu->popup(event->globalPos());
 }
 
 void Page::showEvent(QShowEvent* event) {
@@ -358,8 +413,12 @@ void Page::showEvent(QShowEvent* event) {
 
 void Page::resizeEvent(QResizeEvent* event) {
     QWidget::resizeEvent(event);
-    side_->setFixedWidth(width() < 1000 ? 312 : 372);
-    if (!bigOnly_) setCompact(height() < 680);
+    const int usual = width() < 1000 ? 312 : 372;  // half as much more as the text
+    side_->setFixedWidth(std::min((usual + withText(usual)) / 2, width() / 2));
+    const bool low = height() < 680;
+    layout()->setContentsMargins(30, low ? 10 : 22, 26, low ? 6 : 10);
+    layout()->setSpacing(low ? 3 : 6);
+    if (!bigOnly_) setCompact(low);
 }
 
 void Page::setBigOnly(bool on) {
@@ -367,6 +426,14 @@ void Page::setBigOnly(bool on) {
     side_->setVisible(!on && side()->count() > 0);  // a page without facts gives their room away
     why_->setVisible(!on);
     keyRow_->setVisible(!on);
+}
+
+void Page::sayWhenDone(const QString& line) {
+    if (work_.running()) {
+        whenDone_ = line;
+    } else {
+        showLine(line, VerdictState::notDone);
+    }
 }
 
 void Page::showLine(const QString& line, VerdictState state) {

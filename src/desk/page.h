@@ -1,16 +1,19 @@
 #pragma once
 
-#include <QAction>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QVBoxLayout>
 #include <QWidget>
 #include <functional>
+#include <optional>
 #include <vector>
 
+#include "desk/act.h"
+#include "desk/files/ask_file.h"
 #include "desk/pieces/long_work.h"
 #include "desk/session.h"
+#include "report/a4_sheet.h"
 
 namespace ombrek {
 
@@ -27,21 +30,32 @@ class Page : public QWidget {
     /// A room is opened; `about` is a designator, a file or empty.
     virtual void begin(const QString& /*about*/) {}
 
-    /// The page's acts are its QActions: objectName is the act's id, text what it does, and these two
-    /// properties its key as a person reads it and whether it stands on the row at the foot (the others stand
-    /// only under "?").
-    static constexpr const char* kKey = "key";
-    static constexpr const char* kCommon = "common";
-    /// The act of this id, or null.
+    /// The page's acts (see act.h) are its QActions. The act of this id, or null.
     QAction* act(const QString& id) const { return findChild<QAction*>(id, Qt::FindDirectChildrenOnly); }
     /// A cap at the foot for an act of the window.
     void addCap(QAction* act);
     /// A file was given to this page, by a path or dropped on it. @return false when it takes none
     virtual bool openFile(const QString& /*path*/) { return false; }
+    /// What `begin` would take to come back to what is in hand here.
+    virtual QString about() const { return {}; }
+    /// What this page prints now; nothing when it prints nothing.
+    virtual std::optional<A4Sheet> sheet() { return std::nullopt; }
+    /// The row in hand, or what the page says, as text to be copied.
+    virtual QString copied() const;
+    /// Whether it has a sheet to print.
+    virtual bool prints() const { return false; }
+    /// A text was pasted or dropped that belongs here. @return false when it takes none
+    virtual bool takeText(const QString& /*text*/) { return false; }
+    /// Whether a picture given to openFile is one for this page.
+    virtual bool takesPictures() const { return false; }
+    /// Whether something is being typed.
+    bool entryOpen() const { return !entryRow_->isHidden(); }
     QString name() const { return name_; }
 
     /// Put a value where the page wants one (from the sums line). @return false when it wants none
     bool offer(const QString& text);
+    /// The same with what was copied, when it is one short line.
+    bool offerPasted();
     /// Focus to the entry that is open, else to the page and its keys.
     void takeFocus();
     /// Whether digits typed on the page are a reading.
@@ -51,6 +65,8 @@ class Page : public QWidget {
     /// Little height: leave out what is said elsewhere on the page.
     virtual void setCompact(bool) {}
     void showLine(const QString& line, VerdictState state);
+    /// The same, once the long work that runs has ended; at once when none runs.
+    void sayWhenDone(const QString& line);
     QString nowSentence() const { return now_->text(); }
     bool working() const { return work_.running(); }
 
@@ -63,6 +79,10 @@ class Page : public QWidget {
  signals:
     /// Another page is to be opened, by its id in pages.cpp; `about` is what its `begin` takes.
     void wants(const QString& page, const QString& about);
+    /// Another book is to be opened.
+    void wantsBook(const QString& file);
+    /// What is drawn is drawn anew: text of another size, numbers written otherwise.
+    void wantsLook();
     /// Esc with nothing to close: back to where the builder came from.
     void left();
 
@@ -85,6 +105,8 @@ class Page : public QWidget {
     void offerPaper(bool empty);
     /// Whether an act stands at the foot now; the others stand under "?".
     void setCommon(const char* id, bool common);
+    /// Whether an act can be done now; its key says why not. @param whyNot  a sentence; empty: it can
+    void setAble(const char* id, const QString& whyNot);
     /// Enter does what the now line says.
     void setEnter(const char* id, const char* does, std::function<void()> act);
     QVBoxLayout* big();
@@ -99,15 +121,15 @@ class Page : public QWidget {
     void wantNothing() { reading_ = {}; }
     /// Long work of this page: progress stands on the note line, Esc stops it.
     LongWork& work() { return work_; }
-    /// A path typed by the builder, and what is then done with it.
-    void askFile(const QString& prompt, const QString& fileName, std::function<void(const QString&)> use);
-    /// Write a file off the window's thread and say so; one that is there already is asked about first.
+    /// Ask where, then write the file off the window's thread and say so.
     /// @param then  called when it has been written
-    void writeOut(const QString& file, std::function<QByteArray()> bytes, std::function<void()> then = {});
+    void writeOut(const FileWish& wish, const QString& name, std::function<QByteArray()> bytes,
+                  std::function<void()> then = {});
     /// A free text instead of a reading (a remark, a reason); Enter uses it, Esc leaves.
     void askText(const QString& prompt, const QString& start, std::function<void(const QString&)> use);
 
     void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
     void showEvent(QShowEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 
@@ -123,6 +145,7 @@ class Page : public QWidget {
     void enter();
     void openEntry(const Wanted& wanted, const QString& text);
     void showMeaning();
+    QString whyNot(const QKeyEvent& event) const;
     void closeEntry();
     void showCaps();
 
@@ -137,10 +160,11 @@ class Page : public QWidget {
     class NoteLine* note_;
     QWidget* keyRow_;  ///< the caps of the acts at the foot
     bool bigOnly_ = false;
-    bool troubled_ = false;      ///< the last line was about something that is not understood
-    Wanted reading_, open_;      ///< wanted now, and what the open entry is for
-    QString insisted_, agreed_;  ///< a text that was asked about, a file that may be written over
+    bool troubled_ = false;  ///< the last line was about something that is not understood
+    Wanted reading_, open_;  ///< wanted now, and what the open entry is for
+    QString insisted_;       ///< a text that was asked about
     std::function<void()> enterAct_;
+    QString whenDone_;
     LongWork work_;
 };
 

@@ -6,6 +6,7 @@
 #include "desk/board/sitting_page.h"
 #include "desk/drawers/drawers_page.h"
 #include "desk/first_light/first_light_page.h"
+#include "desk/help/guide_page.h"
 #include "desk/history/history_page.h"
 #include "desk/kit_sheet/band_page.h"
 #include "desk/kit_sheet/kit_page.h"
@@ -16,6 +17,7 @@
 #include "desk/parts_in/parts_in_page.h"
 #include "desk/proof/proof_page.h"
 #include "desk/remedy/remedy_page.h"
+#include "desk/settings/settings_page.h"
 #include "desk/sign_off/sign_off_page.h"
 #include "desk/start/start_page.h"
 #include "desk/tune/tune_page.h"
@@ -50,6 +52,8 @@ const std::vector<PageRow>& pageRows() {
                                            {"meters", "F9", Where::beside, "", make<MetersPage>},
                                            {"history", "F10", Where::beside, "", make<HistoryPage>},
                                            {"kit", "F12", Where::beside, "", make<KitPage>},
+                                           {"settings", "Ctrl+,", Where::beside, "", make<SettingsPage>},
+                                           {"guide", "Ctrl+H", Where::beside, "", make<GuidePage>},
                                            {"band", "", Where::beside, "", make<BandPage>},
                                            {"which-part", "", Where::beside, "parts-in", make<WhichPartPage>},
                                            {"remedy", "", Where::beside, "parts-in", make<RemedyPage>},

@@ -1,5 +1,7 @@
 #include "desk/session.h"
 
+#include "desk/pieces/spoken.h"
+
 #include <cmath>
 
 #include "core/quantity/shown.h"
@@ -26,8 +28,10 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
     reload({.all = true, .changed = {}, .added = {}});
     book_->onChange([this](const Book::Notice& notice) {
         reload(notice);
-        if (taking_) emit taken(*std::exchange(taking_, std::nullopt));
+        const auto taken = std::exchange(taking_, std::nullopt);
+        if (taken) emit this->taken(*taken);
         emit changed();
+        if (taken) speakVerdict(*taken);
     });
 }
 
@@ -235,6 +239,25 @@ void Session::answer(const Subject& check, bool yes) {
     Reading reading{0, check, yes ? 1.0 : 0.0, Unit::none, 0, {}, "seen", 0};
     reading.who = book_->preference("who");
     store(reading);
+}
+
+Voice& Session::voice() {
+    if (!voice_) voice_ = std::make_unique<Voice>();
+    return *voice_;
+}
+
+void Session::speakVerdict(const Subject& subject) {
+    if (!hasBuild_ || book_->preference("sound") != "verdicts") return;
+    const QString words = spokenVerdict(*judged_, subject);
+    if (!words.isEmpty()) voice().say(words);
+}
+
+QString Session::builder() const {
+    QStringList out;
+    for (const char* key : {"who", "callsign", "locator"}) {
+        if (const QString said = qs(book_->preference(key)); !said.isEmpty()) out << said;
+    }
+    return out.join(QStringLiteral(", "));
 }
 
 double Session::powerSetting(const PowerMethod& method) const {

@@ -7,6 +7,7 @@
 
 #include "book/book.h"
 #include "desk/pieces/long_work.h"
+#include "desk/pieces/voice.h"
 #include "desk/weighing.h"
 #include "formats/tables.h"
 #include "instruments/bench_client.h"
@@ -93,6 +94,14 @@ class Session : public QObject {
     /// Whether an instrument has been asked and has not answered yet.
     bool waiting() const { return waiting_; }
 
+    /// The machine's voice; made when it is first wanted, since speech takes a while to start.
+    Voice& voice();
+    /// Say how a subject stands, where the builder wants verdicts spoken.
+    void speakVerdict(const Subject& subject);
+
+    /// Who builds, for the report: "Ada, XX0DEMO, AB12cd"; empty when the book does not say.
+    QString builder() const;
+
     /// A line for the page's foot.
     void say(const QString& line, VerdictState state = VerdictState::notDone);
 
@@ -123,6 +132,7 @@ class Session : public QObject {
     std::shared_ptr<const Drawers> drawers_;
     int drawersRead_ = -1;  ///< the book's stock revision
     LongWork work_;
+    std::unique_ptr<Voice> voice_;
     Weighing weighing_;
 };
 

@@ -18,7 +18,7 @@ SumsLine::SumsLine(const std::vector<MagneticCore>& cores, QWidget* parent)
       today_(textLabel(13, false, "soft")),
       remaining_(textLabel(13, false, "soft")) {
     setObjectName(QStringLiteral("bottom"));
-    setFixedHeight(62);
+    setFixedHeight(withText(62));
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(30, 6, 26, 6);
     row->setSpacing(14);
@@ -27,7 +27,7 @@ SumsLine::SumsLine(const std::vector<MagneticCore>& cores, QWidget* parent)
     name->setWordWrap(false);
     row->addWidget(name);
     typed_->setFont(benchFont(17));
-    typed_->setFixedWidth(250);
+    typed_->setFixedWidth(withText(250));
     typed_->setPlaceholderText(QStringLiteral("Ctrl+K, then 104 or 4k7"));
     typed_->setAccessibleName(QStringLiteral("Sums"));
     typed_->installEventFilter(this);
@@ -50,6 +50,12 @@ SumsLine::SumsLine(const std::vector<MagneticCore>& cores, QWidget* parent)
     }
     row->addLayout(sitting);
     connect(typed_, &QLineEdit::textChanged, this, [this] { answer(); });
+}
+
+void SumsLine::setLow(bool low) {
+    setFixedHeight(withText(low ? 46 : 62));
+    const int edge = low ? 2 : 6;
+    layout()->setContentsMargins(30, edge, 26, edge);
 }
 
 void SumsLine::begin() {

@@ -16,6 +16,8 @@ class SumsLine : public QFrame {
  public:
     explicit SumsLine(const std::vector<MagneticCore>& cores, QWidget* parent = nullptr);
     void begin();
+    /// Little height: close together.
+    void setLow(bool low);
     void setSitting(const QString& today, const QString& left);
     QString answerText() const { return answer_->text(); }
 

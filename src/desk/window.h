@@ -6,7 +6,9 @@
 #include <map>
 #include <vector>
 
+#include "desk/files/given.h"
 #include "desk/instrument_strip.h"
+#include "desk/menus.h"
 #include "desk/page.h"
 #include "desk/session.h"
 #include "desk/sums_line.h"
@@ -32,17 +34,43 @@ class Window : public QMainWindow {
     void leave();
     int station() const { return station_; }
     Page* page() const;
+    Page* pageOf(const QString& id) const;
+    /// The same as `open`, by way of the station it belongs to.
+    void openFrom(const QString& id);
     InstrumentStrip& instruments() { return *strip_; }
     SumsLine& sums() { return *sums_; }
+    Menus& menus() { return *menus_; }
+    /// The act of the window of this id, or null.
+    QAction* act(const QString& id) const { return findChild<QAction*>(id, Qt::FindDirectChildrenOnly); }
     /// Put the application on the day or the night bench.
     static void setNight(bool night);
+    /// A kit file: begun, and remembered among the recent.
+    void beginKit(const QString& file);
+    /// What came from outside by dropping or pasting: taken where it belongs, with a sentence.
+    void takeFile(const QString& file);
+    void takeText(const QString& text);
+
+ signals:
+    /// Another book is to be opened.
+    void wantsBook(const QString& file);
+    /// The window is to be made anew: the text is of another size, or numbers are written otherwise.
+    void wantsLook();
+
+ protected:
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
  private:
     void addActs();
+    void addBookActs();
+    void addEditActs();
+    void addViewActs();
+    void addHelpActs();
     void addPage(const PageRow& row, Page* page);
     /// An act of the window with its keys; the first is the one that is shown.
-    void addAct(const char* id, const char* shown, const QList<QKeySequence>& keys, const QString& does,
-                std::function<void()> act);
+    QAction* addAct(const char* id, const char* shown, const QList<QKeySequence>& keys, const QString& does,
+                    std::function<void()> done);
     void refresh();
     void showPage(Page* page);
     void pageFailed(const Page& page, const char* why);
@@ -52,17 +80,31 @@ class Window : public QMainWindow {
     void toggleBig();
     void showKeys();
     void undo(bool back);
+    void nameUndo();
+    QString wordsShown() const;
+    void copy();
+    void paste();
+    void print();
+    void saveCopy();
+    void scaleText(int by);
+    void belongs(const Given& given);
+    void takePicture(const QString& file);
 
     Session& session_;
     WireRail* wire_;
     QStackedWidget* pages_;
     SumsLine* sums_;
     InstrumentStrip* strip_;
+    class EveningLine* evening_;
     std::map<QString, Page*> byId_;
     std::vector<Page*> stations_;  ///< in the order of the wire
     Page* start_ = nullptr;
     Page* beside_ = nullptr;  ///< open beside the stations
-    class KeySheet* keySheet_;
+    class KeySheet* keySheet_ = nullptr;
+    class FindSheet* find_ = nullptr;
+    Menus* menus_ = nullptr;
+    Page* menuOf_ = nullptr;  ///< whose acts stand under "Page"
+    LongWork looking_;        ///< at what was dropped
     QTimer clock_, guard_;    ///< a minute of the sitting; a second in which a lost book is noticed
     Page* spoken_ = nullptr;  ///< the page with the last line
     int station_ = 0;

@@ -46,7 +46,7 @@ void drawWire(QPainter& p, QPointF from, QPointF to, bool bright, const Colours&
 }  // namespace
 
 WireRail::WireRail(QWidget* parent) : QWidget(parent) {
-    setFixedWidth(214);
+    setFixedWidth(withText(214));
     setAccessibleName(QStringLiteral("Stations"));
 }
 
@@ -69,8 +69,8 @@ void WireRail::setCurrent(int station) {
 }
 
 QRectF WireRail::row(int station) const {
-    const double pitch = std::min(84.0, (height() - 130.0) / 7);
-    return {8, 104 + station * pitch, width() - 8.0, std::min(60.0, pitch - 6)};
+    const double pitch = std::min(double(withText(84)), (height() - withText(130)) / 7.0);
+    return {8, withText(104) + station * pitch, width() - 8.0, std::min(double(withText(60)), pitch - 6)};
 }
 
 /// The kit's name, at most two lines on what it is, and the sitting under them.
@@ -79,7 +79,7 @@ void WireRail::paintHead(QPainter& p) const {
     const int wide = width() - 30;
     p.setPen(c.ink);
     p.setFont(benchFont(20, true));
-    p.drawText(QRectF(22, 22, wide, 28), Qt::AlignLeft | Qt::AlignVCenter,
+    p.drawText(QRectF(22, withText(22), wide, withText(28)), Qt::AlignLeft | Qt::AlignVCenter,
                kit_.isEmpty() ? QStringLiteral("Ombrek")
                               : QFontMetrics(p.font()).elidedText(kit_, Qt::ElideRight, wide));
     p.setFont(benchFont(13));
@@ -87,9 +87,9 @@ void WireRail::paintHead(QPainter& p) const {
     const QFontMetrics metrics(p.font());
     const QString summary = metrics.elidedText(summary_, Qt::ElideRight, 2 * wide - 40);
     QRect used;
-    p.drawText(QRect(22, 50, wide, 2 * metrics.lineSpacing()),
+    p.drawText(QRect(22, withText(50), wide, 2 * metrics.lineSpacing()),
                Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, summary, &used);
-    const int top = summary.isEmpty() ? 50 : used.bottom() + 1;
+    const int top = summary.isEmpty() ? withText(50) : used.bottom() + 1;
     p.drawText(QRect(22, top, wide, metrics.lineSpacing()), Qt::AlignLeft | Qt::AlignTop, sitting_);
 }
 
@@ -124,12 +124,13 @@ void WireRail::paintEvent(QPaintEvent*) {
         const auto& line = lines_[std::size_t(i)];
         p.setPen(c.ink);
         p.setFont(benchFont(16, i == current_));
-        p.drawText(r.adjusted(56, r.height() / 2 - 24, 0, 0), Qt::AlignLeft | Qt::AlignTop, line.name);
+        p.drawText(r.adjusted(56, r.height() / 2 - withText(24), 0, 0), Qt::AlignLeft | Qt::AlignTop,
+                   line.name);
         p.setFont(benchFont(13));
         p.setPen(c.soft);
         p.drawText(r.adjusted(56, r.height() / 2, 0, 0), Qt::AlignLeft | Qt::AlignTop, line.state);
         p.setFont(benchFont(12));
-        p.drawText(r.adjusted(0, r.height() / 2 - 22, -12, 0), Qt::AlignRight | Qt::AlignTop,
+        p.drawText(r.adjusted(0, r.height() / 2 - withText(22), -12, 0), Qt::AlignRight | Qt::AlignTop,
                    QStringLiteral("F%1").arg(i + 1));
     }
 }

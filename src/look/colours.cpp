@@ -2,6 +2,9 @@
 
 #include <QApplication>
 #include <QFontDatabase>
+#include <QProxyStyle>
+#include <algorithm>
+#include <cmath>
 
 /// The fonts are in a static library, whose resources are only linked in when somebody asks for them.
 static void loadFontResource() { Q_INIT_RESOURCE(fonts); }
@@ -100,6 +103,16 @@ QString styleSheetOf(const Colours& c) {
     QString sheet = QStringLiteral(
         "QFrame#card { background: @card; border: 1px solid @line; border-radius: 10px; }"
         "QFrame#bottom { background: @card; border: 0; border-top: 1px solid @line; }"
+        "QFrame#evening { background: @card; border: 0; border-bottom: 2px solid @copper; }"
+        "QMenuBar { background: @rail; color: @ink; }"
+        "QMenuBar::item { padding: 3px 10px; background: transparent; }"
+        "QMenuBar::item:selected { background: @card; color: @copper; }"
+        "QMenu { background: @card; color: @ink; border: 1px solid @line; padding: 4px 0; }"
+        "QMenu::item { padding: 5px 26px 5px 18px; }"
+        "QMenu::item:selected { background: @line; }"
+        "QMenu::item:disabled { color: @soft; }"
+        "QMenu::separator { height: 1px; background: @line; margin: 4px 12px; }"
+        "QTextBrowser { background: transparent; color: @ink; border: 0; }"
         "QFrame#strip { background: @rail; border: 0; border-left: 1px solid @line; }"
         "QLineEdit { background: @card; border: 2px solid @line; border-radius: 6px; padding: 4px 8px; "
         "color: @ink; }"
@@ -128,9 +141,35 @@ void installFonts() {
     QApplication::setFont(benchFont(15));
 }
 
+namespace {
+
+class StillStyle : public QProxyStyle {
+ public:
+    StillStyle() : QProxyStyle(QStringLiteral("Fusion")) {}
+    int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget,
+                  QStyleHintReturn* returned) const override {
+        return hint == SH_Widget_Animation_Duration ? 0
+                                                    : QProxyStyle::styleHint(hint, option, widget, returned);
+    }
+};
+
+}  // namespace
+
+void installStyle() {
+    QApplication::setStyle(new StillStyle);
+    for (const Qt::UIEffect effect :
+         {Qt::UI_AnimateMenu, Qt::UI_FadeMenu, Qt::UI_AnimateTooltip, Qt::UI_FadeTooltip})
+        QApplication::setEffectEnabled(effect, false);
+}
+
+static double textScale = 1;
+
+void setTextScale(double scale) { textScale = std::clamp(scale, 0.8, 1.6); }
+int withText(int pixels) { return int(std::lround(pixels * textScale)); }
+
 QFont benchFont(int pixels, bool bold) {
     QFont font(QStringLiteral("Ombrek Readout"));
-    font.setPixelSize(pixels);
+    font.setPixelSize(withText(pixels));
     font.setBold(bold);
     return font;
 }

@@ -41,7 +41,15 @@ QString styleSheetOf(const Colours& colours);
 /// Load the fonts that ship with the application, under names of their own, and make them its font.
 void installFonts();
 
-/// The bench's type at a size in pixels; tabular figures are its own.
+/// The one style: Qt's Fusion, and nothing in it moves by itself.
+void installStyle();
+
+/// The bench's type at a size in pixels, times the text scale; tabular figures are its own.
 QFont benchFont(int pixels, bool bold = false);
+
+/// How large text is, 1: as drawn. What is made afterwards is of that size.
+void setTextScale(double scale);
+/// A length that goes with the text: the height of a line, the width of a rail.
+int withText(int pixels);
 
 }  // namespace ombrek

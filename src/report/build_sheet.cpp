@@ -5,7 +5,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "report/a4_pdf.h"
 #include "report/board_drawing.h"
 
 namespace ombrek {
@@ -84,7 +83,7 @@ std::optional<BoardDrawing> mapOf(const Kit& kit, const Step& step) {
 /// Steps one below another, each with its piece of the map, over as many pages as it takes.
 class SheetPrinter {
  public:
-    SheetPrinter(QPdfWriter& writer, const Kit& kit, const Build& build)
+    SheetPrinter(QPagedPaintDevice& writer, const Kit& kit, const Build& build)
         : writer_(writer),
           kit_(kit),
           build_(build),
@@ -140,7 +139,7 @@ class SheetPrinter {
         y_ += height + 12;
     }
 
-    QPdfWriter& writer_;
+    QPagedPaintDevice& writer_;
     const Kit& kit_;
     const Build& build_;
     QPainter p_;
@@ -152,9 +151,11 @@ class SheetPrinter {
 
 }  // namespace
 
-QByteArray buildSheetAsPdf(const Kit& kit, const Build& build, const std::vector<std::size_t>& order) {
+A4Sheet buildSheet(const Kit& kit, const Build& build, const std::vector<std::size_t>& order) {
     const QString title = QString::fromStdString(kit.name) + QStringLiteral(", build sheet");
-    return a4Pdf(title, 0, 72, [&](QPdfWriter& writer) { SheetPrinter(writer, kit, build).print(order); });
+    return {title, 0, 72, [kit, build, order](QPagedPaintDevice& writer) {
+                SheetPrinter(writer, kit, build).print(order);
+            }};
 }
 
 }  // namespace ombrek

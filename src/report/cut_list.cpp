@@ -4,17 +4,21 @@
 
 namespace ombrek {
 
-QByteArray cutListAsPdf(const CutList& list, const std::vector<ReelUse>& reels, const QString& kit) {
+A4Sheet cutListSheet(const CutList& list, const std::vector<ReelUse>& reels, const QString& kit) {
     const auto cell = [](const QString& text) {
         return QStringLiteral("<td>%1</td>").arg(text.toHtmlEscaped());
     };
-    const auto metres = [](double length) { return QStringLiteral("%1 cm").arg(length * 100, 0, 'f', 0); };
+    const auto wire = [](const std::string& given) {
+        const auto read = parseWire(given);
+        return QString::fromStdString(read ? wireName(given, *read) : given);
+    };
     QString rows, totals;
     for (const CutLine& line : list.lines) {
         rows += QStringLiteral("<tr>") + cell(QString::fromStdString(line.coil)) +
                 cell(QString::fromStdString(line.winding)) + cell(QString::fromStdString(line.core)) +
-                cell(QString::number(line.turns)) + cell(QString::fromStdString(line.wire)) +
-                cell(metres(line.length)) + QStringLiteral("<td>\u2610</td></tr>");
+                cell(QString::number(line.turns)) + cell(wire(line.wire)) +
+                cell(QString::fromStdString(lengthName(line.length))) +
+                QStringLiteral("<td>\u2610</td></tr>");
     }
     for (const ReelUse& use : reels)
         totals +=
@@ -29,7 +33,7 @@ QByteArray cutListAsPdf(const CutList& list, const std::vector<ReelUse>& reels, 
             "<h2>Of each wire</h2><table border=\"1\" cellspacing=\"0\" cellpadding=\"5\">%3</table>"
             "<p>Tails and a reserve of an eighth are included.</p>")
             .arg(report.title.toHtmlEscaped(), rows, totals);
-    return reportAsPdf(report);
+    return reportSheet(report);
 }
 
 }  // namespace ombrek

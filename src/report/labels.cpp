@@ -3,7 +3,6 @@
 #include <QPainter>
 
 #include "look/colours.h"
-#include "report/a4_pdf.h"
 
 namespace ombrek {
 namespace {
@@ -35,7 +34,8 @@ void drawFitting(QPainter& p, const QRectF& room, const QString& line, double mi
 
 class SheetPrinter {
  public:
-    SheetPrinter(QPdfWriter& writer, const LabelSheet& sheet) : writer_(writer), sheet_(sheet), p_(&writer) {
+    SheetPrinter(QPagedPaintDevice& writer, const LabelSheet& sheet)
+        : writer_(writer), sheet_(sheet), p_(&writer) {
         p_.scale(writer.logicalDpiX() / 25.4 / kUnit, writer.logicalDpiX() / 25.4 / kUnit);
     }
 
@@ -87,7 +87,7 @@ class SheetPrinter {
         }
     }
 
-    QPdfWriter& writer_;
+    QPagedPaintDevice& writer_;
     const LabelSheet& sheet_;
     QPainter p_;
     int page_ = 1;
@@ -95,9 +95,9 @@ class SheetPrinter {
 
 }  // namespace
 
-QByteArray labelsAsPdf(const LabelSheet& sheet) {
-    return a4Pdf(text(sheet.title), 0, 1200,
-                 [&](QPdfWriter& writer) { SheetPrinter(writer, sheet).print(); });
+A4Sheet labels(const LabelSheet& sheet) {
+    return {text(sheet.title), 0, 1200,
+            [sheet](QPagedPaintDevice& writer) { SheetPrinter(writer, sheet).print(); }};
 }
 
 }  // namespace ombrek

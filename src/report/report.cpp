@@ -11,7 +11,6 @@
 
 #include "core/quantity/shown.h"
 #include "look/verdict_mark.h"
-#include "report/a4_pdf.h"
 #include "report/plots.h"
 #include "station/board.h"
 #include "station/first_light.h"
@@ -261,7 +260,7 @@ QString verdictLine(const Readiness& readiness) {
 
 }  // namespace
 
-Report makeReport(const Judged& judged, std::int64_t now) {
+Report makeReport(const Judged& judged, std::int64_t now, const QString& builder) {
     const Kit& kit = judged.kit();
     const Build& build = judged.build();
     const LimitProfile& profile = judged.profile();
@@ -274,6 +273,7 @@ Report makeReport(const Judged& judged, std::int64_t now) {
         QStringLiteral("<h1>%1</h1><p>%2</p><p><b>%3</b> Built from %4 to %5, %6 hours at the bench.</p>")
             .arg(esc(kit.name), esc(kit.summary), verdictLine(ready), when(build.started), when(now),
                  QString::fromStdString(decimals(hours, 1)));
+    if (!builder.isEmpty()) out.html += QStringLiteral("<p>Built by %1.</p>").arg(builder.toHtmlEscaped());
     out.html += versionSection(kit) + gatesSection(ready) + proofSection(kit, proof, profile);
     if (!proof.harmonics.empty()) {
         out.html += picture(out.plots.size());
@@ -330,22 +330,22 @@ QImage rendered(const QByteArray& svg) {
 
 }  // namespace
 
-QByteArray reportAsPdf(const Report& report) {
-    return a4Pdf(report.title, 16, 96, [&](QPdfWriter& writer) {
-        QTextDocument document;
-        QFont font(QStringLiteral("Ombrek Readout"));
-        font.setPointSizeF(8.5);
-        document.setDefaultFont(font);
-        document.setDefaultStyleSheet(
-            QStringLiteral("th { color: #59646A; } h1 { font-size: 20pt; } h2 { font-size: 13pt; }"));
-        for (std::size_t i = 0; i < report.plots.size(); ++i) {
-            document.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("plot:%1").arg(i)),
-                                 rendered(report.plots[i]));
-        }
-        document.setHtml(report.html);
-        document.setPageSize(QSizeF(writer.width(), writer.height()));
-        document.print(&writer);
-    });
+A4Sheet reportSheet(const Report& report) {
+    return {report.title, 16, 96, [report](QPagedPaintDevice& writer) {
+                QTextDocument document;
+                QFont font(QStringLiteral("Ombrek Readout"));
+                font.setPointSizeF(8.5);
+                document.setDefaultFont(font);
+                document.setDefaultStyleSheet(
+                    QStringLiteral("th { color: #59646A; } h1 { font-size: 20pt; } h2 { font-size: 13pt; }"));
+                for (std::size_t i = 0; i < report.plots.size(); ++i) {
+                    document.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("plot:%1").arg(i)),
+                                         rendered(report.plots[i]));
+                }
+                document.setHtml(report.html);
+                document.setPageSize(QSizeF(writer.width(), writer.height()));
+                document.print(&writer);
+            }};
 }
 
 }  // namespace ombrek

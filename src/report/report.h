@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "look/plot.h"
+#include "report/a4_sheet.h"
 #include "station/judged.h"
 
 namespace ombrek {
@@ -19,12 +20,13 @@ struct Report {
 };
 
 /// Needs a QApplication (for the plots); the window's thread. @param now  seconds since 1970
-Report makeReport(const Judged& judged, std::int64_t now);
+/// @param builder  name, callsign, place; may be empty
+Report makeReport(const Judged& judged, std::int64_t now, const QString& builder = {});
 
 /// One self-contained HTML file, the plots inside as SVG.
 QByteArray reportAsHtml(const Report& report);
 
-/// A4 pages. May run on another thread.
-QByteArray reportAsPdf(const Report& report);
+/// On paper. Its drawing may run on another thread.
+A4Sheet reportSheet(const Report& report);
 
 }  // namespace ombrek

@@ -4,7 +4,7 @@
 #include <fstream>
 #include <set>
 
-#include "desk/winding/voice.h"
+#include "desk/pieces/voice.h"
 #include "report/joint_picture.h"
 #include "report/photo_file.h"
 #include "station/loupe.h"

@@ -53,6 +53,27 @@ TEST_CASE("text holds 4.5 to 1 on every ground, day and night", "[reference]") {
             }
         }
         CHECK(contrast(c->boardInk, c->board) >= 4.5);
+        // Menus: ink and, where an act cannot be done, soft on a card; ink on the line's colour under the
+        // mouse.
+        CHECK(contrast(c->ink, c->line) >= 4.5);
+    }
+}
+
+TEST_CASE("every pair of text and ground in the palette holds 4.5 to 1, day and night", "[reference]") {
+    // Source: WCAG 2.2, success criterion 1.4.3. What cannot be done now is exempt there, and holds it all
+    // the same.
+    using Role = QPalette::ColorRole;
+    const std::pair<Role, Role> pairs[] = {
+        {QPalette::WindowText, QPalette::Window},         {QPalette::Text, QPalette::Base},
+        {QPalette::Text, QPalette::AlternateBase},        {QPalette::ButtonText, QPalette::Button},
+        {QPalette::HighlightedText, QPalette::Highlight}, {QPalette::PlaceholderText, QPalette::Base},
+        {QPalette::ToolTipText, QPalette::ToolTipBase}};
+    for (const Colours* c : {&dayBench(), &nightBench()}) {
+        const QPalette palette = paletteOf(*c);
+        for (const auto& [text, ground] : pairs) {
+            INFO(int(text) << " on " << int(ground) << ", paper " << c->paper.name().toStdString());
+            CHECK(contrast(palette.color(text), palette.color(ground)) >= 4.5);
+        }
     }
 }
 

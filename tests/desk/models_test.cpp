@@ -330,7 +330,7 @@ TEST_CASE("the report says what was passed knowingly, and escapes what people wr
     CHECK_FALSE(html.contains("<script>"));
     CHECK(html.contains("a &lt; b"));
     CHECK(html.contains("0 of 11 gates are earned, 1 passed knowingly, 10 open."));
-    CHECK(reportAsPdf(report).startsWith("%PDF-"));
+    CHECK(pdfOf(reportSheet(report)).startsWith("%PDF-"));
 }
 TEST_CASE("a tap is asked for at its turn and adds wire to the cut") {
     const Kit other =

@@ -2,6 +2,8 @@
 
 #include <QApplication>
 #include <QElapsedTimer>
+#include <QFileDialog>
+#include <QSettings>
 #include <QTest>
 #include <functional>
 #include <memory>
@@ -23,6 +25,11 @@ inline QApplication& application() {
     static auto* app = new QApplication(argc, argv);
     static const bool dressed = [] {
         atEnd().push_back([] { delete app; });
+        // What Ombrek remembers of a person goes nowhere near the one who runs the tests.
+        static const Folder person;
+        QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope,
+                           QString::fromStdString((person / "").string()));
+        installStyle();
         installFonts();
         Window::setNight(false);
         return true;
@@ -58,6 +65,7 @@ class Desk {
     /// @param prepare  makes the book before it is opened; nothing: an empty book
     explicit Desk(std::function<void(const std::filesystem::path&)> prepare = {}) {
         application();
+        QSettings(QStringLiteral("ombrek"), QStringLiteral("ombrek")).clear();  // a person new to it
         file_ = folder_ / "desk.ombrek";
         if (prepare) prepare(file_);
         openWindow();
@@ -116,9 +124,29 @@ class Desk {
 
     /// Type into the entry that has the focus, over what stands there, and press Enter.
     void answer(const QString& text) {
+        if (fileDialog() != nullptr) return giveFile(text);
         key(Qt::Key_A, Qt::ControlModifier);
         type(text);
         key(Qt::Key_Return);
+    }
+
+    /// The file dialog that is open; null when there is none.
+    static QFileDialog* fileDialog() {
+        for (QWidget* widget : QApplication::topLevelWidgets()) {
+            if (auto* dialog = qobject_cast<QFileDialog*>(widget); dialog && dialog->isVisible())
+                return dialog;
+        }
+        return nullptr;
+    }
+
+    /// Choose a file in the dialog that is open; also one that is gone by then, as a desktop may give it.
+    void giveFile(const QString& file) {
+        QFileDialog* dialog = fileDialog();
+        REQUIRE(dialog != nullptr);
+        emit dialog->fileSelected(file);
+        dialog->reject();
+        window_->activateWindow();
+        settle();
     }
 
     /// An answer that is not understood: it stays in the entry to be mended; Esc leaves it.

@@ -292,13 +292,11 @@ TEST_CASE("a kit file with a fault is told on the start page, and nothing begins
     QObject::connect(&desk.session(), &Session::said,
                      [&](const QString& text, VerdictState) { line = text; });
     desk.key(Qt::Key_O);
-    desk.type(QString::fromStdString(file.string()));
-    desk.key(Qt::Key_Return);
+    desk.answer(QString::fromStdString(file.string()));
     CHECK_FALSE(desk.session().hasBuild());
     CHECK(line.contains(QStringLiteral("/name")));
     desk.key(Qt::Key_O);
-    desk.type(QStringLiteral("/no/such/file"));
-    desk.key(Qt::Key_Return);
+    desk.answer(QStringLiteral("/no/such/file"));
     CHECK(line.contains(QStringLiteral("no such file")));
 }
 
@@ -396,7 +394,7 @@ TEST_CASE("every act of every page has an id of its own, a key and words") {
             CHECK_FALSE(ids.contains(act->objectName()));
             CHECK(page.act(act->objectName()) == act);
             CHECK_FALSE(act->text().isEmpty());
-            CHECK_FALSE(act->property(Page::kKey).toString().isEmpty());
+            CHECK_FALSE(act->property(act::kKey).toString().isEmpty());
             CHECK_FALSE(act->shortcuts().isEmpty());
             ids << act->objectName();
         }

@@ -38,6 +38,28 @@ tl::unexpected<Problem> unreadable(std::string_view text) {
                                "\" is not a wire; write it as 26AWG, 28SWG or 0.4mm.");
 }
 
+WireNames wireNames = WireNames::asGiven;
+Lengths lengths = Lengths::centimetres;
+
+/// The gauge nearest to a diameter by ratio; empty when none is within half a step.
+std::string nearestGauge(double bare, WireNames scale) {
+    const double half = std::pow(92.0, 0.5 / 39.0);
+    std::string name;
+    double nearest = half;
+    const auto look = [&](double diameter, int gauge, const char* unit) {
+        const double off = std::max(bare / diameter, diameter / bare);
+        if (off > nearest) return;
+        nearest = off;
+        name = std::to_string(gauge) + unit;
+    };
+    if (scale == WireNames::awg) {
+        for (int gauge = 4; gauge <= 50; ++gauge) look(awgDiameter(gauge), gauge, "AWG");
+    } else {
+        for (const Swg& row : kSwg) look(row.millimetres * 1e-3, row.gauge, "SWG");
+    }
+    return name;
+}
+
 std::string lowered(std::string_view text) {
     std::string out;
     for (const char c : text) {
@@ -51,6 +73,24 @@ std::string lowered(std::string_view text) {
 double awgDiameter(int gauge) {
     if (gauge < 0 || gauge > 56) throw std::domain_error("AWG runs from 0 to 56");
     return 0.127e-3 * std::pow(92.0, (36.0 - gauge) / 39.0);
+}
+
+void writeWiresAs(WireNames names, Lengths of) {
+    wireNames = names;
+    lengths = of;
+}
+
+std::string wireName(const std::string& given, const Wire& wire) {
+    if (wireNames == WireNames::asGiven || !(wire.bare > 0)) return given;
+    std::string name =
+        wireNames == WireNames::millimetres ? std::string() : nearestGauge(wire.bare, wireNames);
+    if (name.empty()) name = decimals(wire.bare * 1000, 2) + "\u202fmm";
+    return lowered(name) == lowered(given) ? given : name + " (kit: " + given + ")";
+}
+
+std::string lengthName(double metres) {
+    return lengths == Lengths::inches ? decimals(metres / 0.0254, 1) + "\u202fin"
+                                      : decimals(metres * 100, 0) + "\u202fcm";
 }
 
 Wire enamelledWire(double bareDiameter) {

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <string>
 #include <string_view>
 
 #include "core/quantity/problem.h"
@@ -22,6 +23,20 @@ Wire enamelledWire(double bareDiameter);
 
 /// "26AWG", "26 AWG", "#26", "28SWG" or "0.4mm". SWG 16 to 40 from the table (from memory).
 Result<Wire> parseWire(std::string_view text);
+
+/// How wires are named to a person: as the kit gives them, or by the nearest gauge or the bare diameter.
+enum class WireNames { asGiven, awg, swg, millimetres };
+/// And lengths of wire.
+enum class Lengths { centimetres, inches };
+/// Said once, before anything is written, as writeDecimalsWith.
+void writeWiresAs(WireNames names, Lengths lengths);
+
+/// A wire for a person: "28AWG", "0.32 mm", "30SWG (kit: 28AWG)". A gauge is named only when its diameter is
+/// within half a gauge of the wire's (an AWG step is 12.3 %, ASTM B258); else the diameter.
+/// @param given  as the kit writes it
+std::string wireName(const std::string& given, const Wire& wire);
+/// "47 cm", or inches.
+std::string lengthName(double metres);
 
 /// DC resistance of a length of copper wire at 20 °C [Ω]. Source: IEC 60028, 1.7241e-8 Ω·m.
 double copperResistance(const Wire& wire, double length);

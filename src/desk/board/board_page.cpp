@@ -88,7 +88,7 @@ void BoardPage::addRoomKeys() {
         const BoardView v = view();
         if (v.step != nullptr) emit wants(QStringLiteral("photos"), qs(v.step->id));
     });
-    addRare("read-a-placement-table", "I", "read a placement table", [this] { readPlaces(); });
+    addRare("read-a-placement-table", "I", "read a placement table", [this] { askPlaces(); });
     takesNotes([this] {
         const BoardView v = view();
         return v.step == nullptr ? Subject{} : Subject{Subject::Kind::step, v.step->id, "", {}};
@@ -225,7 +225,7 @@ void BoardPage::remark() {
 /// The first open finding of this step is mended.
 void BoardPage::mended() {
     const BoardView v = view();
-    if (v.findings.empty()) return session_.say(QStringLiteral("Nothing is to be mended at this step."));
+    if (v.findings.empty()) return;
     session_.kept(session_.book().closeFinding(v.findings.front()->id));
 }
 
@@ -234,7 +234,7 @@ void BoardPage::layAside() {
     const BoardView v = view();
     std::vector<std::string> wanted;
     for (const KeepAhead& keep : v.keeps) wanted.push_back(keep.what);
-    if (wanted.empty()) return session_.say(QStringLiteral("Nothing is to be kept for a later step now."));
+    if (wanted.empty()) return;
     askLaidAside(std::move(wanted));
 }
 
@@ -257,39 +257,62 @@ void BoardPage::countPause() {
     if (const auto pause = view().pause) session_.kept(session_.book().countAway(*pause));
 }
 
+void BoardPage::begin(const QString& about) {
+    if (about.isEmpty()) return;
+    if (session_.kit().step(about.toStdString()) != nullptr) {
+        chosen_ = about;
+        found_.clear();
+        return refresh();
+    }
+    show(findParts(session_.kit(), about.toStdString()));
+}
+
+/// The parts stand out on the map, and the step that fits the only one is in hand.
+void BoardPage::show(std::vector<std::string> parts) {
+    found_ = std::move(parts);
+    for (const Step& step : session_.kit().steps) {
+        if (found_.size() == 1 &&
+            std::find(step.fits.begin(), step.fits.end(), found_.front()) != step.fits.end())
+            chosen_ = qs(step.id);
+    }
+    refresh();
+}
+
+bool BoardPage::openFile(const QString& path) {
+    readPlaces(path);
+    return true;
+}
+
 void BoardPage::find() {
     askText(QStringLiteral("Find a part or a value"), QString(), [this](const QString& text) {
-        found_ = findParts(session_.kit(), text.toStdString());
-        if (found_.empty())
+        auto found = findParts(session_.kit(), text.toStdString());
+        if (found.empty())
             session_.say(QStringLiteral("Nothing on this kit's list is called or worth %1.").arg(text),
                          VerdictState::cannotTell);
-        for (const Step& step : session_.kit().steps) {
-            if (found_.size() == 1 &&
-                std::find(step.fits.begin(), step.fits.end(), found_.front()) != step.fits.end())
-                chosen_ = qs(step.id);
-        }
-        refresh();
+        show(std::move(found));
     });
 }
 
-void BoardPage::readPlaces() {
-    askFile(QStringLiteral("Placement table"), QStringLiteral("placement.csv"), [this](const QString& file) {
-        const bool begun = work().start<Result<Placement>>(
-            [file, kit = session_.build().kitText](const LongWork::Progress&) -> Result<Placement> {
-                const auto bytes = readFile(file.toStdString(), 16000000);
-                if (!bytes) return tl::make_unexpected(bytes.error());
-                PlacementContext context = placementContext(kit);
-                auto first = readPlacement(*bytes, {context.refs, {}});
-                if (!first || !context.origin) return first;
-                // A file of parts that have no place yet is the board's other side; one of all is a new one.
-                return isOtherSide(*first, kit) ? readPlacement(*bytes, context) : first;
-            },
-            [this](Result<Placement> placement) {
-                if (!placement) return session_.say(qs(placement.error().text()), VerdictState::cannotTell);
-                takePlaces(*placement);
-            });
-        if (!begun) session_.say(QStringLiteral("Another file is still being worked on."));
-    });
+void BoardPage::askPlaces() {
+    askToOpen(this, kPlacementFile, [this](const QString& file) { readPlaces(file); });
+}
+
+void BoardPage::readPlaces(const QString& file) {
+    const bool begun = work().start<Result<Placement>>(
+        [file, kit = session_.build().kitText](const LongWork::Progress&) -> Result<Placement> {
+            const auto bytes = readFile(file.toStdString(), 16000000);
+            if (!bytes) return tl::make_unexpected(bytes.error());
+            PlacementContext context = placementContext(kit);
+            auto first = readPlacement(*bytes, {context.refs, {}});
+            if (!first || !context.origin) return first;
+            // A file of parts that have no place yet is the board's other side; one of all is a new one.
+            return isOtherSide(*first, kit) ? readPlacement(*bytes, context) : first;
+        },
+        [this](Result<Placement> placement) {
+            if (!placement) return session_.say(qs(placement.error().text()), VerdictState::cannotTell);
+            takePlaces(*placement);
+        });
+    if (!begun) session_.say(QStringLiteral("Another file is still being worked on."));
 }
 
 void BoardPage::takePlaces(const Placement& placement) {
@@ -305,14 +328,14 @@ void BoardPage::takePlaces(const Placement& placement) {
         session_.say(line.join(QStringLiteral(" ")), VerdictState::doubtful);
 }
 
+std::optional<A4Sheet> BoardPage::sheet() {
+    if (!session_.hasBuild()) return std::nullopt;
+    return ombrek::buildSheet(session_.kit(), session_.build(), session_.judged().order());
+}
+
 void BoardPage::buildSheet() {
-    askFile(QStringLiteral("Print the build sheet to"),
-            qs(session_.kit().id) + QStringLiteral("-build-sheet.pdf"), [this](const QString& file) {
-                writeOut(file,
-                         [kit = session_.kit(), build = session_.build(), order = session_.judged().order()] {
-                             return buildSheetAsPdf(kit, build, order);
-                         });
-            });
+    writeOut(kPdfFile, qs(session_.kit().id) + QStringLiteral("-build-sheet.pdf"),
+             [paper = *sheet()] { return pdfOf(paper); });
 }
 
 void BoardPage::choose(int by) {
@@ -430,6 +453,15 @@ void BoardPage::refresh() {
         setNow(qs(v.now), qs(v.why) + askBench());
     showMap(v);
     showStep(v);
+    const bool hold = v.step != nullptr && v.step->hold && !v.earned && !session_.build().done(v.step->id);
+    const auto able = [this](const char* id, bool can, const char* why) {
+        setAble(id, can ? QString() : QString::fromUtf8(why));
+    };
+    able("mended", !v.findings.empty(), "Nothing is to be mended at this step.");
+    able("so-many-are-laid-aside", !v.keeps.empty(), "Nothing is to be kept for a later step now.");
+    able("count-the-pause-as-work", v.pause.has_value(), "No pause before this step waits to be counted.");
+    able("pass-a-hold-knowingly", hold, "This step is no hold that still bars the way.");
+    able("done", v.step != nullptr, "Every step is done.");
     plan_->setTitle(QStringLiteral("The plan, %1").arg(qs(school(session_.build().order).name)));
     std::vector<StateLine> lines;
     for (const auto& line : v.plan)

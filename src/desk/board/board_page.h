@@ -16,6 +16,12 @@ class BoardPage : public Page {
  public:
     explicit BoardPage(Session& session);
     void refresh() override;
+    /// A part, a value or a step: the map shows it.
+    void begin(const QString& about) override;
+    /// A placement table.
+    bool openFile(const QString& path) override;
+    std::optional<A4Sheet> sheet() override;
+    bool prints() const override { return session_.hasBuild(); }
 
  private:
     void addKeys();
@@ -27,11 +33,13 @@ class BoardPage : public Page {
     void showStep(const BoardView& v);
     void nextOrder();
     void find();
+    void show(std::vector<std::string> parts);
     void layAside();
     void askLaidAside(std::vector<std::string> wanted);
     void mended();
     void countPause();
-    void readPlaces();
+    void askPlaces();
+    void readPlaces(const QString& file);
     void buildSheet();
     void takePlaces(const Placement& placement);
     bool saysFirst(const Step& step);

@@ -68,17 +68,24 @@ void PhotosPage::begin(const QString& about) {
 }
 
 void PhotosPage::add(bool after) {
-    askFile(QStringLiteral("Photograph"), QStringLiteral("photo.jpg"), [this, after](const QString& file) {
-        const std::string step = step_.toStdString();
-        const bool begun = work().start<Result<QByteArray>>(
-            [file](const LongWork::Progress&) { return readPhoto(file); },
-            [this, after, step](Result<QByteArray> bytes) {
-                if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::cannotTell);
-                if (session_.kept(session_.book().keepPhoto(step, after, bytes->toStdString())))
-                    session_.say(QStringLiteral("Kept, %1 kB.").arg(bytes->size() / 1000));
-            });
-        if (!begun) session_.say(QStringLiteral("Another picture is still being read."));
-    });
+    askToOpen(this, kPictureFile, [this, after](const QString& file) { keep(file, after); });
+}
+
+bool PhotosPage::openFile(const QString& path) {
+    keep(path, session_.build().done(step_.toStdString()));
+    return true;
+}
+
+void PhotosPage::keep(const QString& file, bool after) {
+    const std::string step = step_.toStdString();
+    const bool begun = work().start<Result<QByteArray>>(
+        [file](const LongWork::Progress&) { return readPhoto(file); },
+        [this, after, step](Result<QByteArray> bytes) {
+            if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::cannotTell);
+            if (session_.kept(session_.book().keepPhoto(step, after, bytes->toStdString())))
+                session_.say(QStringLiteral("Kept, %1 kB.").arg(bytes->size() / 1000));
+        });
+    if (!begun) session_.say(QStringLiteral("Another picture is still being read."));
 }
 
 void PhotosPage::removeLast() {

@@ -12,9 +12,13 @@ class PhotosPage : public Page {
     /// @param about  step id
     void begin(const QString& about) override;
     void refresh() override;
+    /// Kept as a view from after where the step is done, from before where it is not.
+    bool openFile(const QString& path) override;
+    bool takesPictures() const override { return true; }
 
  private:
     void add(bool after);
+    void keep(const QString& file, bool after);
     void removeLast();
 
     QString step_;

@@ -141,12 +141,8 @@ void SittingPage::writeCalendar() {
                            std::to_string(int(std::lround(odds_->doneBy[i] * 100))) + " %.",
                        session_.kit().id + "-" + std::to_string(e.start) + "@ombrek"});
     }
-    askFile(QStringLiteral("Write the calendar to"), qs(session_.kit().id) + QStringLiteral(".ics"),
-            [this, out](const QString& file) {
-                writeOut(file, [out, now = wallClock()] {
-                    return QByteArray::fromStdString(calendarFile(out, now));
-                });
-            });
+    writeOut(kCalendarFile, qs(session_.kit().id) + QStringLiteral(".ics"),
+             [out, now = wallClock()] { return QByteArray::fromStdString(calendarFile(out, now)); });
 }
 
 /// Simulate the schedules off the window's thread, once for each change of what is asked.

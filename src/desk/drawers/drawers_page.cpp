@@ -55,10 +55,8 @@ void DrawersPage::addKeys() {
     addKey("count", "Right", "Right Left", "one more, one less", [this] { count(1); });
     addKey("add", "A", "A", "add a line", [this] { addTyped(); });
     addKey("change", "C", "C", "change it", [this] { change(); });
-    addKey("take-in", "I", "I", "take in a CSV", [this] {
-        askFile(QStringLiteral("Stock file"), QStringLiteral("drawers.csv"),
-                [this](const QString& f) { takeIn(f); });
-    });
+    addKey("take-in", "I", "I", "take in a CSV",
+           [this] { askToOpen(this, kListFile, [this](const QString& f) { takeIn(f); }); });
     addKey("back", "Esc", "Esc", "back", [this] {
         if (working()) return work().stop();
         emit left();
@@ -67,11 +65,8 @@ void DrawersPage::addKeys() {
     addRare("one-less", "Left", "one less", [this] { count(-1); });
     addRare("the-spares-of-this-kit", "S", "the spares of this kit into a drawer", [this] { putSpares(); });
     addRare("write-the-drawers-as-csv", "X", "write the drawers as CSV", [this] {
-        askFile(QStringLiteral("Write the drawers to"), QStringLiteral("drawers.csv"),
-                [this](const QString& file) {
-                    writeOut(file,
-                             [all = drawers_] { return QByteArray::fromStdString(writeStock(all->lines)); });
-                });
+        writeOut(kCsvFile, QStringLiteral("drawers.csv"),
+                 [all = drawers_] { return QByteArray::fromStdString(writeStock(all->lines)); });
     });
     addRare("take-the-line-out", "Delete", "take the line out", [this] {
         if (const StockLine* l = line()) session_.kept(session_.book().removeStock(l->id));

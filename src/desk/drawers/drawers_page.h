@@ -16,6 +16,10 @@ class DrawersPage : public Page {
     explicit DrawersPage(Session& session);
     void begin(const QString& about) override;
     void refresh() override;
+    bool openFile(const QString& path) override {
+        takeIn(path);
+        return true;
+    }
     FindField& field() { return *find_; }
     /// Lines that fit what is typed, as indices into the drawers.
     const std::vector<std::size_t>& shown() const { return rows_; }

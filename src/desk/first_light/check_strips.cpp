@@ -9,7 +9,7 @@
 
 namespace ombrek {
 namespace {
-constexpr double kRow = 22;
+constexpr double kLeast = 16, kMost = 34;  ///< height of a row [px]
 }
 
 CheckStrips::CheckStrips(QWidget* parent) : QWidget(parent) {}
@@ -17,15 +17,19 @@ CheckStrips::CheckStrips(QWidget* parent) : QWidget(parent) {}
 void CheckStrips::show(std::vector<FirstLightView::Line> lines, const Check* current) {
     lines_ = std::move(lines);
     current_ = current;
-    setMinimumHeight(int(std::ceil(double(lines_.size()) / 2) * kRow) + 6);
+    setMinimumHeight(int(double(half()) * kLeast) + 6);
+    setMaximumHeight(int(double(half()) * kMost) + 6);
     setAccessibleName(QStringLiteral("%1 checks").arg(lines_.size()));
     update();
 }
 
+/// Rows in each of the two columns.
+std::size_t CheckStrips::half() const { return (lines_.size() + 1) / 2; }
+
+/// As high as there is room for.
 QRectF CheckStrips::row(std::size_t i) const {
-    const std::size_t half = (lines_.size() + 1) / 2;
-    const double w = width() / 2.0 - 12;
-    return {i < half ? 0 : width() / 2.0 + 12, double(i % half) * kRow, w, kRow};
+    const double w = width() / 2.0 - 12, h = std::clamp((height() - 6.0) / double(half()), kLeast, kMost);
+    return {i < half() ? 0 : width() / 2.0 + 12, double(i % half()) * h, w, h};
 }
 
 void CheckStrips::drawScale(QPainter& p, const QRectF& r, const FirstLightView::Line& line) const {
@@ -64,7 +68,7 @@ void CheckStrips::paintEvent(QPaintEvent*) {
             p.setPen(QPen(c.copper, 2.5));
             p.drawLine(QPointF(r.left() + 21, r.top() + 5), QPointF(r.left() + 21, r.bottom() - 5));
         }
-        p.setFont(benchFont(14, line.check == current_));
+        p.setFont(benchFont(r.height() > 27 ? 16 : 14, line.check == current_));
         p.setPen(c.ink);
         const QRectF text(r.left() + 28, r.top(), r.width() - 28 - 70, r.height());
         p.drawText(text, Qt::AlignLeft | Qt::AlignVCenter,

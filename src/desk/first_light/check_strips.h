@@ -21,6 +21,7 @@ class CheckStrips : public QWidget {
     void mousePressEvent(QMouseEvent* event) override;
 
  private:
+    std::size_t half() const;
     QRectF row(std::size_t i) const;
     void drawScale(QPainter& p, const QRectF& r, const FirstLightView::Line& line) const;
 

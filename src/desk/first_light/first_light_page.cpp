@@ -18,8 +18,7 @@ FirstLightPage::FirstLightPage(Session& session)
       before_(new Card) {
     big()->addWidget(reading_);
     big()->addSpacing(6);
-    big()->addWidget(strips_);
-    big()->addStretch(1);
+    big()->addWidget(strips_, 1);
     side()->addWidget(touch_, 3);
     before_->setTitle(QStringLiteral("Before the plug goes in"));
     before_->setText(
@@ -87,8 +86,7 @@ void FirstLightPage::take() {
 /// What should be seen or heard is not there.
 void FirstLightPage::notSo() {
     const auto v = firstLightView(session_.judged(), chosen_.toStdString());
-    if (v.check == nullptr || !v.check->yesNo())
-        return session_.say(QStringLiteral("This check is a reading: type it, or Enter takes it."));
+    if (v.check == nullptr || !v.check->yesNo()) return;
     // What is asked before it, a load or a gap, is never answered by a no.
     if (v.bar != nullptr || v.bridge || !loadFor(*v.check).clear())
         return session_.say(QStringLiteral("First what is asked above; N answers the check alone."),
@@ -107,6 +105,11 @@ void FirstLightPage::again() {
     const Check* check = session_.kit().check(shown_.toStdString());
     if (check != nullptr && !check->yesNo() && loadFor(*check).clear())
         session_.read({0, Subject::check(check->id), 0, check->unit, 0, {}, "", 0});
+}
+
+void FirstLightPage::begin(const QString& about) {
+    chosen_ = shown_ = about;
+    refresh();
 }
 
 void FirstLightPage::choose(int by) {
@@ -128,7 +131,10 @@ void FirstLightPage::refresh() {
     strips_->show(wanted.lines, wanted.check);
     for (QWidget* w : {static_cast<QWidget*>(reading_), static_cast<QWidget*>(touch_)})
         w->setVisible(wanted.check != nullptr);
-    setCommon("it-is-not-so", wanted.check != nullptr && wanted.check->yesNo());
+    const bool asks = wanted.check != nullptr && wanted.check->yesNo();
+    setCommon("it-is-not-so", asks);
+    setAble("it-is-not-so",
+            asks ? QString() : QStringLiteral("This check is a reading: type it, or Enter takes it."));
     offerPaper(kit.checks.empty());  // after what has no room is gone
     wantNothing();
     if (wanted.check == nullptr) return;

@@ -16,6 +16,7 @@ class FirstLightPage : public Page {
  public:
     explicit FirstLightPage(Session& session);
     void refresh() override;
+    void begin(const QString& about) override;
     void setBigOnly(bool on) override;
     void setCompact(bool on) override;
 

@@ -63,10 +63,8 @@ void KitPage::addKeys() {
     addKey("row", "Down", "Up Down", "a row", [this] { choose(1); });
     addKey("variant", "V", "V", "another variant", [this] { nextVariant(); });
     addKey("band", "N", "N", "for another band", [this] { emit wants(QStringLiteral("band"), QString()); });
-    addKey("compare", "O", "O", "open another version, or an upgrade", [this] {
-        askFile(QStringLiteral("Kit file or upgrade"), qs(session_.kit().id) + QStringLiteral(".kit.json"),
-                [this](const QString& file) { openFile(file); });
-    });
+    addKey("compare", "O", "O", "open another version, or an upgrade",
+           [this] { askToOpen(this, kKitFile, [this](const QString& file) { openFile(file); }); });
     addKey("merge", "M", "M", "take theirs over", [this] { merge(); });
     addKey("write", "W", "W", "write the kit file", [this] { write(); });
     addKey("bench", "T", "T", "what lies on the bench", [this] { askBench(0); });
@@ -101,8 +99,7 @@ void KitPage::goTo() {
 
 void KitPage::nextVariant() {
     const auto& names = session_.kit().variants;
-    if (names.size() < 2)
-        return session_.say(QStringLiteral("This kit comes in one variant. N reckons another band."));
+    if (names.size() < 2) return;
     const auto hit = std::find(names.begin(), names.end(), asked_.empty() ? session_.kit().variant : asked_);
     asked_ = hit == names.end() || hit + 1 == names.end() ? names.front() : *(hit + 1);
     askText(QStringLiteral("Which of %1").arg(qs(listed(names))), qs(asked_),
@@ -125,10 +122,8 @@ void KitPage::takeVariant(const std::string& name) {
 }
 
 void KitPage::write() {
-    askFile(QStringLiteral("Write the kit file to"), qs(session_.kit().id) + QStringLiteral(".kit.json"),
-            [this](const QString& file) {
-                writeOut(file, [text = session_.build().kitText] { return QByteArray::fromStdString(text); });
-            });
+    writeOut(kKitFile, qs(session_.kit().id) + QStringLiteral(".kit.json"),
+             [text = session_.build().kitText] { return QByteArray::fromStdString(text); });
 }
 
 bool KitPage::openFile(const QString& path) {
@@ -149,8 +144,6 @@ bool KitPage::openFile(const QString& path) {
 }
 
 void KitPage::merge() {
-    if (otherFile_.isEmpty())
-        return session_.say(QStringLiteral("O opens another version of the kit first."));
     const auto merged =
         mergeKits(session_.build().kitText, other_, session_.build(), session_.tables().cores);
     if (!merged) return session_.say(qs(merged.error().text()), VerdictState::cannotTell);
@@ -208,6 +201,11 @@ void KitPage::refresh() {
                                  : compareView(compareKits(session_.build().kitText, other_), otherFile_);
     row_ = std::min(row_, view_.rows.empty() ? 0 : view_.rows.size() - 1);
     setNow(view_.now, view_.why);
+    setAble("merge",
+            otherFile_.isEmpty() ? QStringLiteral("O opens another version of the kit first.") : QString());
+    setAble("variant", kit.variants.size() < 2
+                           ? QStringLiteral("This kit comes in one variant. N reckons another band.")
+                           : QString());
     sheet_->show();
     sheet_->setTitle(view_.title);
     sheet_->setText(view_.rows.empty() ? QStringLiteral("Nothing is noted.") : QString());

@@ -35,10 +35,8 @@ DeliveryPage::DeliveryPage(Session& session)
         refresh();
     };
     addKey("a-line", "Down", "Up Down", "a line", [choose] { choose(1); });
-    addKey("open-a-file", "O", "O", "open a file", [this] {
-        askFile(QStringLiteral("Packing list"), QStringLiteral("packing.csv"),
-                [this](const QString& f) { open(f); });
-    });
+    addKey("open-a-file", "O", "O", "open a file",
+           [this] { askToOpen(this, kListFile, [this](const QString& f) { open(f); }); });
     addKey("paste", "Ctrl+V", "Ctrl+V", "paste", [this] { paste(); });
     addKey("back", "Esc", "Esc", "back", [this] {
         if (working()) return work().stop();
@@ -61,8 +59,11 @@ void DeliveryPage::open(const QString& file) {
     read([path = file.toStdString()] { return readFile(path, kLargestList); });
 }
 
-void DeliveryPage::paste() {
-    read([text = QGuiApplication::clipboard()->text().toStdString()] { return Result<std::string>(text); });
+void DeliveryPage::paste() { takeText(QGuiApplication::clipboard()->text()); }
+
+bool DeliveryPage::takeText(const QString& text) {
+    read([bytes = text.toStdString()] { return Result<std::string>(bytes); });
+    return true;
 }
 
 void DeliveryPage::read(std::function<Result<std::string>()> source) {
@@ -84,7 +85,6 @@ void DeliveryPage::read(std::function<Result<std::string>()> source) {
 
 void DeliveryPage::markMissing() {
     const auto refs = deliveryView(session_.judged(), packing_, row_).notCome;
-    if (refs.empty()) return session_.say(QStringLiteral("Nothing that came short is still open."));
     if (session_.kept(session_.book().markParts(refs, PartMark::missing)))
         session_.say(QStringLiteral("Marked as not here: %1.").arg(qs(listed(refs, 8))), VerdictState::pass);
 }
@@ -95,6 +95,8 @@ void DeliveryPage::refresh() {
     lines_ = std::move(v.lines);
     row_ = v.row;
     setNow(v.now, v.why);
+    setAble("mark-what-did-not-come",
+            v.notCome.empty() ? QStringLiteral("Nothing that came short is still open.") : QString());
     list_->setLines(std::move(v.rows));
     card_->setVisible(!lines_.empty());
     if (!lines_.empty()) {

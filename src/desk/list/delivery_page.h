@@ -23,6 +23,7 @@ class DeliveryPage : public Page {
         open(path);
         return true;
     }
+    bool takeText(const QString& text) override;
     void paste();
     /// @param source  asked for the bytes off the window's thread
     void read(std::function<Result<std::string>()> source);

@@ -73,10 +73,8 @@ void ListPage::addKeys() {
         keep(model_.drop(row_));
     });
     addKey("begin-the-kit", "A", "A", "begin the kit", [this] { accept(); });
-    addKey("open-a-file", "O", "O", "open a file", [this] {
-        askFile(QStringLiteral("Parts list"), QStringLiteral("parts.csv"),
-                [this](const QString& f) { open(f); });
-    });
+    addKey("open-a-file", "O", "O", "open a file",
+           [this] { askToOpen(this, kListFile, [this](const QString& f) { open(f); }); });
     addKey("paste", "Ctrl+V", "Ctrl+V", "paste", [this] { paste(); });
     addKey("back", "Esc", "Esc", "back", [this] {
         if (working()) return work().stop();
@@ -111,7 +109,12 @@ void ListPage::paste() {
     const QString text = QGuiApplication::clipboard()->text();
     if (text.trimmed().isEmpty())
         return session_.say(QStringLiteral("There is no text to paste: copy the list in the manual first."));
+    takeText(text);
+}
+
+bool ListPage::takeText(const QString& text) {
     take({"Pasted list", "the clipboard", text.toStdString(), {}});
+    return true;
 }
 
 /// Another list: read, and kept in the book with what is said of its rows until the kit is begun.
@@ -375,6 +378,16 @@ void ListPage::refresh() {
         },
         model_.empty() ? -1 : int(row_));
     showRow();
+    const QString none =
+        model_.empty() ? QStringLiteral("There is no list yet: paste it, open its file, or drop it here.")
+                       : QString();
+    for (const char* id : {"right-as-read", "leave-it-out", "begin-the-kit"}) setAble(id, none);
+    const bool table = model_.source().table;
+    for (const char* id : {"the-next-column", "the-column-before", "what-the-column-holds"})
+        setAble(id, table ? QString() : QStringLiteral("This list is text: it has no columns."));
+    setAble("variant", model_.source().list.variants.empty()
+                           ? QStringLiteral("This list comes in one variant.")
+                           : QString());
     const ListShape& shape = model_.source().shape;
     std::vector<StateLine> columns;
     for (std::size_t i = 0; model_.source().table && i < shape.columns.size(); ++i) {

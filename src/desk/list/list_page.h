@@ -24,6 +24,7 @@ class ListPage : public Page {
         open(path);
         return true;
     }
+    bool takeText(const QString& text) override;
     void paste();
     void take(const ListDraft& draft);
     void read(const ListDraft& draft, std::function<void(ListSource)> then);

@@ -37,10 +37,8 @@ PaperPage::PaperPage(Session& session)
     addKey("leave-it-out", "Delete", "Del", "leave it out", [this] { drop(); });
     addKey("take-them", "A", "A", "take them into the kit", [this] { take(); });
     addKey("paste", "Ctrl+V", "Ctrl+V", "paste", [this] { paste(); });
-    addKey("open-a-file", "O", "O", "open a file", [this] {
-        askFile(QStringLiteral("Text from the paper"), QStringLiteral("paper.txt"),
-                [this](const QString& f) { open(f); });
-    });
+    addKey("open-a-file", "O", "O", "open a file",
+           [this] { askToOpen(this, kPaperFile, [this](const QString& f) { open(f); }); });
     addKey("back", "Esc", "Esc", "back", [this] {
         if (working()) return work().stop();
         emit left();
@@ -90,15 +88,21 @@ void PaperPage::paste() {
     const QString text = QGuiApplication::clipboard()->text();
     if (text.trimmed().isEmpty())
         return session_.say(QStringLiteral("There is no text to paste: copy the lines in the manual first."));
-    if (std::size_t(text.size()) + model_.text().size() > kMost)
-        return session_.say(
-            QStringLiteral(
-                "This is more than ten pages of a manual: take what is here first, or paste less."),
-            VerdictState::cannotTell);
-    // What stands here already is kept: a second page goes below the first.
+    takeText(text);
+}
+
+/// What stands here already is kept: a second page goes below the first.
+bool PaperPage::takeText(const QString& text) {
+    if (std::size_t(text.size()) + model_.text().size() > kMost) {
+        session_.say(QStringLiteral(
+                         "This is more than ten pages of a manual: take what is here first, or paste less."),
+                     VerdictState::cannotTell);
+        return true;
+    }
     std::string all = model_.text();
     if (!all.empty() && all.back() != '\n') all += '\n';
     read(all + text.toStdString());
+    return true;
 }
 
 void PaperPage::open(const QString& file) {
@@ -134,8 +138,7 @@ void PaperPage::drop() {
 }
 
 void PaperPage::take() {
-    if (!session_.hasBuild() || model_.takable() == 0)
-        return session_.say(QStringLiteral("Nothing here can be taken yet."));
+    if (!session_.hasBuild() || model_.takable() == 0) return;
     const int left = int(model_.rows().size()) - model_.takable();
     if (model_.doubtful() > 0 && !asked_) {
         asked_ = true;
@@ -161,6 +164,10 @@ void PaperPage::refresh() {
     const auto& rows = model_.rows();
     row_ = std::min(row_, rows.empty() ? 0 : rows.size() - 1);
     setNow(model_.now(), model_.why());
+    setAble("take-them", !session_.hasBuild()    ? QStringLiteral("Begin a kit first.")
+                         : model_.takable() == 0 ? QStringLiteral("Nothing here can be taken yet.")
+                                                 : QString());
+    setAble("leave-it-out", rows.empty() ? QStringLiteral("There is no row yet.") : QString());
     const std::size_t chosen = row_;
     list_->setLines(
         int(rows.size()),

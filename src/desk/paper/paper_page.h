@@ -21,6 +21,7 @@ class PaperPage : public Page {
         open(path);
         return true;
     }
+    bool takeText(const QString& text) override;
     const PaperModel& model() const { return model_; }
 
  private:

@@ -24,7 +24,8 @@ class BagRows : public QWidget {
  private:
     /// Call `use(row, dot, middle)` for every dot; long rows wrap.
     void eachDot(const std::function<void(std::size_t, std::size_t, QPointF)>& use) const;
-    int lines() const;
+    int lines(double pitch) const;
+    double pitch() const;
 
     std::vector<PartsInView::Row> rows_;
     QString wanted_;

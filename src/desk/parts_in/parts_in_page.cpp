@@ -29,8 +29,7 @@ PartsInPage::PartsInPage(Session& session)
     big()->addWidget(bands_);
     big()->addSpacing(6);
     big()->addWidget(counts_);
-    big()->addWidget(bag_);
-    big()->addStretch(1);
+    big()->addWidget(bag_, 1);
     side()->addWidget(troubles_, 0);
     part_->addBody(picture_);
     side()->addWidget(part_, 1);
@@ -217,15 +216,16 @@ void PartsInPage::whatToDo() {
     emit wants(QStringLiteral("remedy"), wanted_);
 }
 
+std::optional<A4Sheet> PartsInPage::sheet() {
+    if (!session_.hasBuild()) return std::nullopt;
+    return labels(labelSheet(session_.judged()));
+}
+
 void PartsInPage::print() {
     const QString name = qs(session_.kit().id) + QStringLiteral("-") +
                          qs(labelsName(session_.build().way)).replace(QChar(' '), QChar('-')) +
                          QStringLiteral(".pdf");
-    askFile(QStringLiteral("Print the %1 to").arg(qs(labelsName(session_.build().way))), name,
-            [this](const QString& file) {
-                const LabelSheet sheet = labelSheet(session_.judged());
-                writeOut(file, [sheet] { return labelsAsPdf(sheet); });
-            });
+    writeOut(kPdfFile, name, [sheet = *sheet()] { return pdfOf(sheet); });
 }
 
 void PartsInPage::refresh() {

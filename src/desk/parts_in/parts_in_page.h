@@ -17,6 +17,8 @@ class PartsInPage : public Page {
  public:
     explicit PartsInPage(Session& session);
     void refresh() override;
+    std::optional<A4Sheet> sheet() override;
+    bool prints() const override { return session_.hasBuild(); }
     /// @param about  designator to ask for
     void begin(const QString& about) override;
     void setBigOnly(bool on) override;

@@ -36,7 +36,7 @@ void BigNumber::paintEvent(QPaintEvent*) {
         return QFontMetrics(benchFont(size, !quiet_)).horizontalAdvance(number_) +
                QFontMetrics(benchFont(size * 2 / 5)).horizontalAdvance(unit_) + size / 4;
     };
-    while (pixels > (quiet_ ? 26 : 40) && widthAt(pixels) > width()) pixels -= 2;
+    while (pixels > (quiet_ ? 22 : 28) && widthAt(pixels) > width()) pixels -= 2;
     const QFont large = benchFont(pixels, !quiet_);
     p.setFont(large);
     p.setPen(quiet_ ? c.soft : c.ink);

@@ -5,6 +5,7 @@
 #include <QResizeEvent>
 #include <algorithm>
 
+#include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
 #include "look/verdict_mark.h"
 
@@ -172,7 +173,16 @@ void Card::setCaution(const QString& text) { caution_->setText(text); }
 
 void Card::addBody(QWidget* widget, int stretch) { body_->addWidget(widget, stretch); }
 
+int Card::most() const {
+    const auto* list = findChild<const StateList*>();
+    if (!fills_ || list == nullptr || body_->count() != 1 || !list->isVisibleTo(this)) return QWIDGETSIZE_MAX;
+    const int around = hasHeightForWidth() ? heightForWidth(width()) : sizeHint().height();
+    return around - list->sizeHint().height() +
+           std::max(list->wholeHeight(), list->minimumSizeHint().height());
+}
+
 void Card::fillWithBody() {
+    fills_ = true;
     layout_->setStretchFactor(body_, 1);
     layout_->setStretch(layout_->count() - 1, 0);
 }

@@ -29,6 +29,10 @@ class Card : public QFrame {
     virtual int closeSaves() const;
     /// The body takes all room; while it is hidden, the text keeps at the top.
     void fillWithBody();
+    bool fills() const { return fills_; }
+    /// Height above which the card would stand empty [px]: that of its list with all rows, where a list is
+    /// its body; without bounds otherwise.
+    int most() const;
 
  protected:
     void resizeEvent(QResizeEvent* event) override;
@@ -44,7 +48,7 @@ class Card : public QFrame {
     QVBoxLayout* body_;
     QLabel* text_;
     class CautionLine* caution_;
-    bool close_ = false;
+    bool close_ = false, fills_ = false;
 };
 
 }  // namespace ombrek

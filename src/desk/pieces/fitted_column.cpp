@@ -11,6 +11,22 @@ FittedColumn::FittedColumn(int spacing, QWidget* parent) : QWidget(parent), colu
     column_->setSpacing(spacing);
 }
 
+/// A card is as high as what it holds; one with a list or a picture takes what is left, no more than all its
+/// rows want. What then is left is paper.
+void FittedColumn::share() {
+    QSpacerItem* rest = nullptr;
+    for (int i = 0; i < column_->count(); ++i) {
+        auto* card = qobject_cast<Card*>(column_->itemAt(i)->widget());
+        if (card != nullptr) {
+            if (!card->fills()) column_->setStretch(i, 0);
+            if (const int most = card->most(); card->maximumHeight() != most) card->setMaximumHeight(most);
+        }
+        rest = column_->itemAt(i)->spacerItem();
+    }
+    if (rest == nullptr || !(rest->expandingDirections() & Qt::Vertical))
+        column_->addItem(new QSpacerItem(0, 0, QSizePolicy::Minimum, QSizePolicy::Expanding));
+}
+
 bool FittedColumn::event(QEvent* event) {
     const bool asked = event->type() == QEvent::LayoutRequest;
     const bool done = QWidget::event(event);
@@ -35,6 +51,12 @@ int FittedColumn::needed() const {
     return height;
 }
 
+/// What a card that is left out would want now: it may hold less than when it was.
+int FittedColumn::heightOf(const QWidget& card) const {
+    if (QLayout* layout = card.layout()) layout->invalidate();
+    return card.hasHeightForWidth() ? card.heightForWidth(width()) : card.minimumSizeHint().height();
+}
+
 /// Height that is won by setting the cards closer [px].
 int FittedColumn::closeSaves() const {
     int saved = 0;
@@ -50,19 +72,19 @@ void FittedColumn::setClose(bool on) {
 void FittedColumn::fit() {
     if (fitting_ || !isVisible()) return;
     fitting_ = true;
+    share();
     if (close_ && needed() + closeSaves() <= height() && leftOut_.empty()) setClose(false);
     if (!close_ && needed() > height()) setClose(true);
-    while (!leftOut_.empty() && needed() + column_->spacing() + leftOut_.back().height <= height()) {
-        leftOut_.back().card->show();
+    while (!leftOut_.empty() && needed() + column_->spacing() + heightOf(*leftOut_.back()) <= height()) {
+        leftOut_.back()->show();
         leftOut_.pop_back();
     }
     for (int i = column_->count() - 1; i > 0 && needed() > height(); --i) {
         QWidget* card = column_->itemAt(i)->widget();
         if (card == nullptr || !card->isVisibleTo(this)) continue;
-        const int before = needed();
         card->hide();
         column_->invalidate();
-        leftOut_.push_back({card, before - needed() - column_->spacing()});
+        leftOut_.push_back(card);
     }
     column_->activate();
     fitting_ = false;

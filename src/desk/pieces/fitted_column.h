@@ -18,17 +18,15 @@ class FittedColumn : public QWidget {
 
  private:
     void fit();
+    void share();
     int needed() const;
+    int heightOf(const QWidget& card) const;
     void setClose(bool on);
     int closeSaves() const;
 
     QVBoxLayout* column_;
     bool close_ = false, fitting_ = false;
-    struct LeftOut {
-        QWidget* card;
-        int height;
-    };
-    std::vector<LeftOut> leftOut_;
+    std::vector<QWidget*> leftOut_;
 };
 
 }  // namespace ombrek

@@ -8,7 +8,7 @@
 namespace ombrek {
 namespace {
 
-constexpr int kHeight = 26;
+int capHeight() { return withText(26); }
 constexpr int kGap = 8;  ///< between the cap and its words
 
 /// Space and Enter on a cap that has the focus click it, whatever the page does with them.
@@ -33,20 +33,20 @@ KeyCap::KeyCap(QAction* act, const QString& key, QWidget* parent)
 void KeyCap::follow() {
     if (!act_) return;
     setEnabled(act_->isEnabled());
-    setText(act_->text());
+    setText(act_->iconText());
     setToolTip(act_->toolTip());
     setAccessibleName(act_->text());
-    setAccessibleDescription(QStringLiteral("key %1").arg(key_));
+    setAccessibleDescription(act_->toolTip());
     updateGeometry();
     update();
 }
 
 int KeyCap::capWidth() const {
-    return std::max(kHeight - 2, QFontMetrics(benchFont(13, true)).horizontalAdvance(key_) + 16);
+    return std::max(capHeight() - 2, QFontMetrics(benchFont(13, true)).horizontalAdvance(key_) + 16);
 }
 
 QSize KeyCap::sizeHint() const {
-    return {capWidth() + kGap + QFontMetrics(benchFont(14)).horizontalAdvance(text()) + 4, kHeight};
+    return {capWidth() + kGap + QFontMetrics(benchFont(14)).horizontalAdvance(text()) + 4, capHeight()};
 }
 
 bool KeyCap::event(QEvent* event) {

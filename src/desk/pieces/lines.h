@@ -20,6 +20,7 @@ struct StateLine {
     QString text, right;
     bool current = false;  ///< in hand now: a copper dot instead of the mark
     bool barred = false;   ///< a hold point or gate: drawn with a bar
+    bool plain = false;    ///< nothing that is judged: no mark unless it is in hand
     bool operator==(const StateLine&) const = default;
 };
 

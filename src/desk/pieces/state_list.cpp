@@ -1,5 +1,6 @@
 #include "desk/pieces/state_list.h"
 
+#include <QContextMenuEvent>
 #include <QPainter>
 #include <QScrollBar>
 #include <QStyledItemDelegate>
@@ -14,7 +15,9 @@ class StateDelegate : public QStyledItemDelegate {
  public:
     using QStyledItemDelegate::QStyledItemDelegate;
 
-    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {200, 30}; }
+    QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override {
+        return {200, withText(30)};
+    }
 
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const StateLine line = static_cast<const StateListModel*>(index.model())->line(index.row());
@@ -26,7 +29,7 @@ class StateDelegate : public QStyledItemDelegate {
             p->setPen(Qt::NoPen);
             p->setBrush(c.copper);
             p->drawEllipse(QPointF(r.left() + 10, r.center().y()), 7, 7);
-        } else {
+        } else if (!line.plain) {
             drawVerdictMark(*p, QRectF(r.left() + 3, r.center().y() - 7, 14, 14), line.state, c);
         }
         if (line.barred) {
@@ -63,7 +66,8 @@ QVariant StateListModel::data(const QModelIndex& index, int role) const {
     const StateLine l = line(index.row());
     if (role == Qt::DisplayRole) return l.text;
     if (role == Qt::AccessibleTextRole)
-        return QStringLiteral("%1, %2, %3").arg(l.text, wordOf(l.state), l.right);
+        return l.plain ? QStringLiteral("%1, %2").arg(l.text, l.right)
+                       : QStringLiteral("%1, %2, %3").arg(l.text, wordOf(l.state), l.right);
     if (role == Qt::ToolTipRole) return l.right.isEmpty() ? l.text : l.text + QStringLiteral("\n") + l.right;
     return {};
 }
@@ -95,6 +99,7 @@ void StateList::setLines(std::vector<StateLine> lines) {
 void StateList::setLines(int count, std::function<StateLine(int)> line, int current) {
     shown_.clear();
     const int kept = verticalScrollBar()->value();
+    if (count != model_->rowCount()) updateGeometry();
     model_->setLines(count, std::move(line));
     current_ = current;
     endWithWholeRow();
@@ -110,6 +115,18 @@ void StateList::endWithWholeRow() {
     const int row = sizeHintForRow(0), room = height() - 2 * frameWidth();
     const int rest = row > 0 && room > row && room < row * model_->rowCount() ? room % row : 0;
     if (viewportMargins().bottom() != rest) setViewportMargins(0, 0, 0, rest);
+}
+
+std::optional<StateLine> StateList::inHand() const {
+    if (current_ < 0 || current_ >= model_->rowCount()) return std::nullopt;
+    return model_->line(current_);
+}
+
+/// The row under the mouse is in hand first; the page then shows what can be done with it.
+void StateList::contextMenuEvent(QContextMenuEvent* event) {
+    const QModelIndex index = indexAt(viewport()->mapFromGlobal(event->globalPos()));
+    if (index.isValid()) emit picked(index.row());
+    event->ignore();
 }
 
 /// The line in hand stays in sight when the list is given other room.

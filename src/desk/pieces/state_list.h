@@ -3,6 +3,7 @@
 #include <QAbstractListModel>
 #include <QListView>
 #include <functional>
+#include <optional>
 #include <vector>
 
 #include "desk/pieces/lines.h"
@@ -38,11 +39,17 @@ class StateList : public QListView {
     QSize sizeHint() const override { return {200, 92}; }
     QSize minimumSizeHint() const override { return {100, 62}; }
 
+    /// Height of all its rows [px].
+    int wholeHeight() const { return model_->rowCount() * sizeHintForRow(0) + 2 * frameWidth(); }
+    /// The line in hand; nothing when there is none.
+    std::optional<StateLine> inHand() const;
+
  signals:
     void picked(int row);
 
  protected:
     void resizeEvent(QResizeEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
 
  private:
     void endWithWholeRow();

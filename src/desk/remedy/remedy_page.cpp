@@ -149,17 +149,14 @@ void RemedyPage::decide(Remedy::How how) {
 void RemedyPage::shopping() {
     const auto lines = shoppingList(session_.judged());
     if (lines.empty()) return session_.say(QStringLiteral("There is nothing to buy."));
-    askFile(QStringLiteral("Write the shopping list to"),
-            qs(session_.kit().id) + QStringLiteral("-shopping.csv"), [this, lines](const QString& file) {
-                writeOut(
-                    file,
-                    [lines] {
-                        std::string out;
-                        for (const auto& row : shoppingRows(lines)) out += csvLine(row);
-                        return QByteArray::fromStdString(out);
-                    },
-                    [this] { decide(Remedy::How::shopping); });
-            });
+    writeOut(
+        kCsvFile, qs(session_.kit().id) + QStringLiteral("-shopping.csv"),
+        [lines] {
+            std::string out;
+            for (const auto& row : shoppingRows(lines)) out += csvLine(row);
+            return QByteArray::fromStdString(out);
+        },
+        [this] { decide(Remedy::How::shopping); });
 }
 
 void RemedyPage::letter() {
@@ -167,12 +164,9 @@ void RemedyPage::letter() {
         return session_.say(
             QStringLiteral("The last reading is still being weighed: ask again in a moment."));
     const std::string text = supplierLetter(session_.judged());
-    askFile(QStringLiteral("Write the letter to"), qs(session_.kit().id) + QStringLiteral("-letter.txt"),
-            [this, text](const QString& file) {
-                writeOut(
-                    file, [text] { return QByteArray::fromStdString(text); },
-                    [this] { decide(Remedy::How::supplier); });
-            });
+    writeOut(
+        kTextFile, qs(session_.kit().id) + QStringLiteral("-letter.txt"),
+        [text] { return QByteArray::fromStdString(text); }, [this] { decide(Remedy::How::supplier); });
 }
 
 void RemedyPage::refresh() {
@@ -181,6 +175,9 @@ void RemedyPage::refresh() {
     view_ = remedyView(session_.judged(), stock_->lines, session_.book().promises(), at_, offer_);
     setNow(qs(view_.now), qs(view_.why));
     const bool offered = !view_.offers.empty();
+    setAble("take-the-decision-back", view_.part == nullptr || view_.decided[view_.at].empty()
+                                          ? QStringLiteral("Nothing is decided about this one.")
+                                          : QString());
     reading_->show(
         {qs(view_.head), qs(view_.beside), view_.verdict,
          view_.part != nullptr && view_.part->nominal > 0 ? view_.part->nominal : NAN,

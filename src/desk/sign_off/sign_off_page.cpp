@@ -64,6 +64,16 @@ void SignOffPage::passKnowingly() {
     });
 }
 
+void SignOffPage::begin(const QString& about) {
+    chosen_ = about;
+    refresh();
+}
+
+std::optional<A4Sheet> SignOffPage::sheet() {
+    if (!session_.hasBuild()) return std::nullopt;
+    return reportSheet(makeReport(session_.judged(), wallClock(), session_.builder()));
+}
+
 void SignOffPage::choose(int by) {
     const Gate* g = view().gate;
     if (g == nullptr) return;
@@ -75,10 +85,9 @@ void SignOffPage::choose(int by) {
 
 void SignOffPage::askReport(bool pdf) {
     const QString name = qs(session_.kit().id) + (pdf ? QStringLiteral(".pdf") : QStringLiteral(".html"));
-    askFile(QStringLiteral("Write the report to"), name, [this, pdf](const QString& file) {
-        const Report report = makeReport(session_.judged(), wallClock());
-        writeOut(file, [report, pdf] { return pdf ? reportAsPdf(report) : reportAsHtml(report); });
-    });
+    const Report report = makeReport(session_.judged(), wallClock(), session_.builder());
+    writeOut(pdf ? kPdfFile : kHtmlFile, name,
+             [report, pdf] { return pdf ? pdfOf(reportSheet(report)) : reportAsHtml(report); });
 }
 
 void SignOffPage::refresh() {

@@ -14,6 +14,9 @@ class SignOffPage : public Page {
  public:
     explicit SignOffPage(Session& session);
     void refresh() override;
+    void begin(const QString& about) override;
+    std::optional<A4Sheet> sheet() override;
+    bool prints() const override { return session_.hasBuild(); }
 
  private:
     void addKeys();

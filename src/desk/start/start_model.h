@@ -8,12 +8,19 @@
 
 namespace ombrek {
 
-/// A kit that can be begun, or a build that can be gone on with.
+/// A kit that can be begun, a build that can be gone on with, another book, or a daily copy of this one.
 struct StartEntry {
     QString title, detail, kitFile;
-    std::int64_t build = 0;  ///< 0: a kit
+    std::int64_t build = 0;  ///< 0: no build
+    QString book{};          ///< another book to open
+    std::string copyOf{};    ///< the day of a daily copy of this book
 };
 StartEntry startEntry(const Kit& kit, const QString& file);
+/// Kits and books that were open lately, without those that ship (their files) and without this book.
+std::vector<StartEntry> recentEntries(const QStringList& kits, const QStringList& books,
+                                      const QString& thisBook, const std::vector<StartEntry>& shipped);
+/// The daily copies of a book, the newest first. @param days  "2026-11-25"
+std::vector<StartEntry> copyEntries(const std::vector<std::string>& days);
 
 /// What the Start page shows.
 struct StartView {

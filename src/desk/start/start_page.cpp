@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <filesystem>
 
+#include "book/daily_copy.h"
+#include "desk/person.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "formats/files.h"
@@ -25,17 +27,24 @@ StartPage::StartPage(Session& session)
                        "is kept at once; "
                        "switch off whenever you like.\n\nThe practice bench answers as a multimeter, an L/C "
                        "meter, a counter and a "
-                       "power meter on the practice kit: Ctrl+P starts it."));
+                       "power meter on the practice kit: Ctrl+B starts it."));
     side()->addWidget(how_, 1);
     setEnter("begin-it", "begin it", [this] { begin(); });
     addKey("choose", "Down", "Up Down", "choose", [this] { choose(1); });
     addKey(
         "the-one-before", "Up", "Up", "the one before", [this] { choose(-1); }, false);
     addKey("open-a-kit-file", "O", "O", "open a kit file", [this] {
-        askText(QStringLiteral("Kit file"), QString(), [this](const QString& file) {
+        askToOpen(this, kKitFile, [this](const QString& file) {
             session_.beginKit(file);
+            person::remember(QStringLiteral("recent/kits"), file);
             if (session_.hasBuild()) emit left();
         });
+    });
+    addKey("restore", "D", "D", "daily copies of this book", [this] {
+        copies_ = !copies_;
+        if (copies_ && dailyCopies(session_.book().path()).empty())
+            session_.say(QStringLiteral("There is no copy yet: one is made each day that the book is open."));
+        refresh();
     });
     addKey("a-parts-list", "L", "L", "a parts list",
            [this] { emit wants(QStringLiteral("list"), QString()); });
@@ -71,6 +80,8 @@ void StartPage::choose(int by) {
 void StartPage::begin() {
     if (entries_.empty()) return;
     const StartEntry entry = entries_[std::size_t(at_)];
+    if (!entry.copyOf.empty()) return restore(entry.copyOf);
+    if (!entry.book.isEmpty()) return emit wantsBook(entry.book);
     if (entry.build != 0) {
         session_.kept(session_.book().chooseBuild(entry.build));
     } else {
@@ -79,8 +90,33 @@ void StartPage::begin() {
     emit left();
 }
 
+/// The copy is opened as a book of its own; the present one stays as it is.
+void StartPage::restore(const std::string& day) {
+    const auto path = session_.book().path();
+    for (const DailyCopy& copy : dailyCopies(path)) {
+        if (copy.day != day) continue;
+        work().start<Result<std::filesystem::path>>(
+            [path, copy](const LongWork::Progress&) { return restoreCopy(path, copy); },
+            [this](Result<std::filesystem::path> book) {
+                if (!book) return session_.say(qs(book.error().text()), VerdictState::fail);
+                emit wantsBook(qs(book->string()));
+            });
+    }
+}
+
 void StartPage::refresh() {
-    StartView v = startView(session_.book().builds(), kits_, session_.kitTrouble(), session_.hasBuild(), at_);
+    std::vector<StartEntry> entries = kits_;
+    for (StartEntry& entry : recentEntries(person::recent(QStringLiteral("recent/kits")),
+                                           person::recent(QStringLiteral("recent/books")),
+                                           qs(session_.book().path().string()), kits_))
+        entries.push_back(std::move(entry));
+    std::vector<std::string> days;
+    if (copies_) {
+        for (const DailyCopy& copy : dailyCopies(session_.book().path())) days.push_back(copy.day);
+    }
+    for (StartEntry& entry : copyEntries(days)) entries.push_back(std::move(entry));
+    StartView v =
+        startView(session_.book().builds(), entries, session_.kitTrouble(), session_.hasBuild(), at_);
     entries_ = std::move(v.entries);
     at_ = v.at;
     setNow(v.now, v.why);

@@ -21,9 +21,12 @@ class StartPage : public Page {
     void choose(int by);
     void begin();
     void findKits();
+    void restore(const std::string& day);
 
     std::vector<StartEntry> kits_, entries_;
     int at_ = 0;
+    bool copies_ = false;  ///< the daily copies stand in the list
+
     StateList* list_;
     class Card* how_;
 };

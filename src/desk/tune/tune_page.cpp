@@ -137,6 +137,11 @@ void TunePage::turn(double by) {
     refresh();
 }
 
+void TunePage::begin(const QString& about) {
+    chosen_ = about;
+    refresh();
+}
+
 void TunePage::choose(int by) {
     const auto& all = session_.kit().adjustments;
     const Adjustment* a = adjustment();

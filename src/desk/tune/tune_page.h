@@ -19,6 +19,7 @@ class TunePage : public Page {
  public:
     explicit TunePage(Session& session);
     void refresh() override;
+    void begin(const QString& about) override;
     void setBigOnly(bool on) override;
 
  private:

@@ -43,7 +43,7 @@ FiguresView figuresView(const CoilIdea& idea, const QString& ref, bool changed) 
     v.now = QStringLiteral("%1: %2 turns of %3 on %4.")
                 .arg(changed ? QStringLiteral("What if") : ref)
                 .arg(idea.turns)
-                .arg(qs(idea.wireText), on);
+                .arg(qs(wireName(idea.wireText, idea.wire)), on);
     v.why = qs(figures.sentence);
     const SplitText split = splitQuantity(figures.inductance, Unit::henry, 3, Zeros::keep);
     v.number = qs(split.number);

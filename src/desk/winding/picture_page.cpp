@@ -31,10 +31,8 @@ PicturePage::PicturePage(Session& session)
     big()->addWidget(picture_, 1);
     side()->addWidget(facts_, 1);
     setEnter("use-this-count", "use this count", [this] { use(); });
-    addKey("open-a-picture", "O", "O", "open a picture", [this] {
-        askFile(QStringLiteral("Picture, PNG or JPEG"), QStringLiteral("coil.jpg"),
-                [this](const QString& f) { open(f); });
-    });
+    addKey("open-a-picture", "O", "O", "open a picture",
+           [this] { askToOpen(this, kPictureFile, [this](const QString& f) { open(f); }); });
     addKey("a-mark", "Right", "Left Right", "a mark", [this] { choose(1); });
     addKey("strike-it", "Delete", "Del", "strike it", [this] { strike(); });
     addKey("add-one-behind-it", "A", "A", "add one behind it", [this] { add(); });

@@ -23,6 +23,7 @@ class PicturePage : public Page {
         open(path);
         return true;
     }
+    bool takesPictures() const override { return true; }
     const TurnCount& count() const { return count_; }
 
  private:

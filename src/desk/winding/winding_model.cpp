@@ -37,8 +37,6 @@ std::string nameOf(const Coil& coil, std::size_t winding) {
     return coil.windings.size() == 1 ? coil.ref : coil.ref + " " + coil.windings[winding].name;
 }
 
-std::string centimetres(double metres) { return decimals(metres * 100, 0) + "\u202fcm"; }
-
 std::string millimetres(double metres) { return decimals(metres * 1000, 2) + "\u202fmm"; }
 
 std::string measuredText(const Reading& r) {
@@ -60,9 +58,9 @@ std::string cutSentence(const Coil& coil) {
         out += (i == 0                          ? ""
                 : i + 1 == coil.windings.size() ? " and "
                                                 : ", ") +
-               centimetres(lengthToCut(coil, w));
+               lengthName(lengthToCut(coil, w));
     }
-    return out + " of " + coil.wireText + " for " + coil.ref + ".";
+    return out + " of " + wireName(coil.wireText, coil.wire) + " for " + coil.ref + ".";
 }
 
 /// "this side's 1 with the other's 1 and 2": the test that tells most.
@@ -180,11 +178,11 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
     }
     const std::string paint = coil.core.paint.empty() ? coil.core.material : coil.core.paint;
     v.facts.push_back({"Core", coil.core.designation + (ring ? ", " + paint : ""), {}});
-    v.facts.push_back({"Wire", coil.wireText + ", " + millimetres(coil.wire.bare), {}});
+    v.facts.push_back({"Wire", wireName(coil.wireText, coil.wire) + ", " + millimetres(coil.wire.bare), {}});
     for (const Winding& w : coil.windings) {
         if (!v.inHand) break;  // nothing is cut any more
         const std::string name = coil.windings.size() == 1 ? "Cut" : "Cut, " + w.name;
-        v.facts.push_back({name, centimetres(lengthToCut(coil, w)), {}});
+        v.facts.push_back({name, lengthName(lengthToCut(coil, w)), {}});
     }
     if (ring) {
         int all = 0;

@@ -1,9 +1,12 @@
 #include "desk/winding/winding_page.h"
 
 #include <QApplication>
+#include <algorithm>
 
 #include "desk/pieces/card.h"
+#include "desk/pieces/spoken.h"
 #include "desk/pieces/state_list.h"
+#include "desk/settings/settings_rows.h"
 #include "desk/winding/coil_view.h"
 #include "desk/winding/winding_model.h"
 #include "report/cut_list.h"
@@ -89,24 +92,23 @@ void WindingPage::sayTens(int turns) {
     if (turns % 10 != 0) return;
     const std::string sound = session_.book().preference("sound");
     if (sound == "tens") QApplication::beep();
-    if (sound == "voice") voice().say(QString::number(turns));
-}
-
-/// Made when it is first wanted: speech takes a while to start.
-Voice& WindingPage::voice() {
-    if (!voice_) voice_ = std::make_unique<Voice>();
-    return *voice_;
+    if (sound == "voice" || sound == "verdicts") session_.voice().say(spokenNumber(turns));
 }
 
 /// Silent, a sound at every ten, or, where the machine can speak, the ten itself.
 void WindingPage::nextSound() {
-    const std::string now = session_.book().preference("sound");
-    const bool tens = now != "tens" && now != "voice", spoken = now == "tens" && voice().able();
-    session_.kept(session_.book().prefer("sound", tens ? "tens" : spoken ? "voice" : "off"));
-    session_.say(tens            ? QStringLiteral("A sound at every ten.")
-                 : spoken        ? QStringLiteral("Every ten is spoken.")
-                 : now == "tens" ? QStringLiteral("Silent. No voice is installed that could speak the tens.")
-                                 : QStringLiteral("Silent."));
+    const SettingRow& row = *settingRow("sound");
+    const QString now = settingOf(row, session_);
+    std::size_t next = 0;
+    for (std::size_t i = 0; i < row.choices.size(); ++i) {
+        if (now == QLatin1String(row.choices[i].value)) next = (i + 1) % row.choices.size();
+    }
+    const QString wanted = QString::fromUtf8(row.choices[next].value);
+    const bool spoken = wanted == QStringLiteral("voice") || wanted == QStringLiteral("verdicts");
+    const bool mute = spoken && !session_.voice().able();
+    session_.kept(session_.book().prefer("sound", mute ? "off" : wanted.toStdString()));
+    session_.say(mute ? QStringLiteral("Silent. No voice is installed that could speak the tens.")
+                      : QStringLiteral("While winding: %1.").arg(shownSetting(row, session_)));
 }
 
 bool WindingPage::leftHanded() const { return session_.book().preference("hand") == "left"; }
@@ -170,14 +172,16 @@ void WindingPage::recount() {
             });
 }
 
+std::optional<A4Sheet> WindingPage::sheet() {
+    if (!session_.hasBuild() || session_.kit().coils.empty()) return std::nullopt;
+    const CutList list = cutList(session_.kit());
+    return cutListSheet(list, reelUse(list, session_.drawers()->lines), qs(session_.kit().name));
+}
+
 void WindingPage::printCutList() {
-    askFile(QStringLiteral("Print the cut list to"), qs(session_.kit().id) + QStringLiteral("-cut-list.pdf"),
-            [this](const QString& file) {
-                const CutList list = cutList(session_.kit());
-                const auto reels = reelUse(list, session_.drawers()->lines);
-                const QString title = qs(session_.kit().name);
-                writeOut(file, [list, reels, title] { return cutListAsPdf(list, reels, title); });
-            });
+    if (const auto paper = sheet())
+        writeOut(kPdfFile, qs(session_.kit().id) + QStringLiteral("-cut-list.pdf"),
+                 [paper] { return pdfOf(*paper); });
 }
 
 void WindingPage::go() {
@@ -240,6 +244,11 @@ void WindingPage::reopen() {
     session_.kept(session_.book().finishWinding(v.coil->ref, namesTogether(*v.coil, 0), false));
 }
 
+void WindingPage::begin(const QString& about) {
+    chosen_ = about;
+    refresh();
+}
+
 void WindingPage::choose(int by) {
     const auto& coils = session_.kit().coils;
     const WindingView v = view();
@@ -268,6 +277,10 @@ void WindingPage::refresh() {
     facts_->show();
     cutList_->show();
     setNow(qs(v.now), qs(v.why));
+    const bool tuned = std::any_of(session_.kit().coils.begin(), session_.kit().coils.end(),
+                                   [](const Coil& coil) { return coil.tune.has_value(); });
+    setAble("will-the-trimmer-reach",
+            tuned ? QString() : QStringLiteral("No coil of this kit is tuned by a trimmer."));
     if (v.stage == WindingView::Stage::measure || v.stage == WindingView::Stage::advice) {
         const Reading pattern{0,  Subject::coil(v.coil->ref),
                               0,  Unit::henry,

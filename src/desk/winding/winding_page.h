@@ -1,7 +1,6 @@
 #pragma once
 
 #include "desk/page.h"
-#include "desk/winding/voice.h"
 
 namespace ombrek {
 
@@ -16,6 +15,9 @@ class WindingPage : public Page {
  public:
     explicit WindingPage(Session& session);
     void refresh() override;
+    void begin(const QString& about) override;
+    std::optional<A4Sheet> sheet() override;
+    bool prints() const override { return session_.hasBuild() && !session_.kit().coils.empty(); }
 
  private:
     void addKeys();
@@ -34,12 +36,10 @@ class WindingPage : public Page {
     void printCutList();
     void sayTens(int turns);
     void nextSound();
-    Voice& voice();
     bool leftHanded() const;
     QString chosenRef() const;
 
     QString chosen_;
-    std::unique_ptr<Voice> voice_;
     CoilView* coil_;
     Card *facts_, *cutList_;
     StateList* list_;

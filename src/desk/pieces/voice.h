@@ -7,8 +7,7 @@ class QTextToSpeech;
 
 namespace ombrek {
 
-/// Says a count aloud: where the program was built with Qt's speech and the machine has a voice. Silent
-/// otherwise.
+/// Says a count or a verdict aloud, by the machine's own voice. Silent where it has none.
 class Voice {
  public:
     Voice();

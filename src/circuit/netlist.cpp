@@ -1,0 +1,230 @@
+#include "circuit/netlist.h"
+
+#include <algorithm>
+#include <cctype>
+#include <charconv>
+#include <cmath>
+#include <map>
+#include <set>
+#include <sstream>
+
+namespace ombrek {
+namespace {
+
+constexpr std::size_t kMost = 10000;  ///< elements
+
+std::string small(std::string_view text) {
+    std::string out(text);
+    for (char& c : out) c = char(std::tolower(static_cast<unsigned char>(c)));
+    return out;
+}
+
+std::vector<std::string> wordsOf(const std::string& line) {
+    std::istringstream in(line);
+    std::vector<std::string> out;
+    for (std::string word; in >> word;) out.push_back(word);
+    return out;
+}
+
+struct Line {
+    std::size_t number;
+    std::string text;
+};
+
+/// Comments off, continued lines joined.
+std::vector<Line> joined(const std::string& text) {
+    std::vector<Line> out;
+    std::istringstream in(text);
+    std::string raw;
+    for (std::size_t number = 1; std::getline(in, raw); ++number) {
+        if (!raw.empty() && raw.back() == '\r') raw.pop_back();
+        if (number > 1) {
+            raw = raw.substr(0, std::min(raw.find(';'), raw.find(" $")));
+            const std::size_t first = raw.find_first_not_of(" \t");
+            if (first == std::string::npos || raw[first] == '*') continue;
+            raw = raw.substr(first);
+        }
+        if (number > 1 && raw[0] == '+' && out.size() > 1) {
+            out.back().text += ' ' + raw.substr(1);
+        } else {
+            out.push_back({number, raw});
+        }
+    }
+    return out;
+}
+
+/// How many nodes stand behind a name; 0: as many as there are (a subcircuit), −1: no element we know.
+int nodesOf(char kind) {
+    static const std::map<char, int> table{{'r', 2}, {'c', 2}, {'l', 2}, {'v', 2}, {'i', 2}, {'d', 2},
+                                           {'q', 3}, {'j', 3}, {'m', 4}, {'x', 0}, {'e', 4}, {'g', 4},
+                                           {'f', 2}, {'h', 2}, {'b', 2}, {'s', 4}, {'t', 4}, {'k', 0}};
+    const auto hit = table.find(kind);
+    return hit == table.end() ? -1 : hit->second;
+}
+
+std::string place(std::size_t line) { return "line " + std::to_string(line); }
+
+Result<CircuitElement> elementOf(const Line& line, const std::vector<std::string>& words) {
+    CircuitElement out;
+    out.name = words[0];
+    const int nodes = nodesOf(out.kind());
+    if (nodes < 0)
+        return problem(place(line.number), "\"" + words[0].substr(0, 30) + "\" is no element of a circuit.");
+    std::size_t values = 1;
+    if (out.kind() == 'x') {
+        // The last word before parameters is the subcircuit.
+        values = words.size();
+        while (values > 1 &&
+               (words[values - 1].find('=') != std::string::npos || small(words[values - 1]) == "params:"))
+            --values;
+        --values;
+    } else if (out.kind() == 'k') {
+        values = 1;
+    } else {
+        values = 1 + std::size_t(nodes);
+    }
+    if (values >= words.size() || values == 0)
+        return problem(place(line.number), words[0].substr(0, 30) + " lacks its nodes or its value.");
+    for (std::size_t i = 1; i < values; ++i) out.nodes.push_back(circuitNode(words[i]));
+    for (std::size_t i = values; i < words.size(); ++i)
+        out.value += (out.value.empty() ? "" : " ") + words[i];
+    return out;
+}
+
+/// Names of the models and subcircuits that the cards define.
+std::set<std::string> definedIn(const std::vector<std::string>& cards) {
+    std::set<std::string> out;
+    for (const std::string& card : cards) {
+        const auto words = wordsOf(small(card));
+        if (words.size() > 1 && (words[0] == ".model" || words[0] == ".subckt")) out.insert(words[1]);
+    }
+    return out;
+}
+
+}  // namespace
+
+char CircuitElement::kind() const {
+    return name.empty() ? ' ' : char(std::tolower(static_cast<unsigned char>(name[0])));
+}
+
+std::string CircuitElement::word() const { return value.substr(0, value.find(' ')); }
+
+const CircuitElement* Netlist::element(std::string_view name) const {
+    const std::string wanted = small(name);
+    const auto hit = std::find_if(elements.begin(), elements.end(),
+                                  [&](const CircuitElement& e) { return small(e.name) == wanted; });
+    return hit == elements.end() ? nullptr : &*hit;
+}
+
+std::string Netlist::shown(const std::string& node) const {
+    const auto hit = spelled.find(node);
+    return hit == spelled.end() ? node : hit->second;
+}
+
+std::vector<std::string> Netlist::nodes() const {
+    std::vector<std::string> out;
+    std::set<std::string> seen{"0"};
+    for (const CircuitElement& e : elements) {
+        for (const std::string& node : e.nodes) {
+            if (seen.insert(node).second) out.push_back(node);
+        }
+    }
+    return out;
+}
+
+Result<Netlist> readNetlist(const std::string& text) {
+    Netlist out;
+    const auto lines = joined(text);
+    if (lines.size() < 2) return problem("", "There is no circuit in this file.");
+    out.title = lines.front().text;
+    std::set<std::string> names;
+    int inside = 0;  // a subcircuit
+    bool control = false;
+    for (std::size_t i = 1; i < lines.size(); ++i) {
+        const auto words = wordsOf(lines[i].text);
+        const std::string first = small(words[0]);
+        if (first == ".end") break;
+        if (first == ".control") control = true;
+        if (first == ".endc") control = false;
+        if (control || first == ".endc") continue;
+        if (first == ".include" || first == ".inc" || first == ".lib")
+            return problem(place(lines[i].number),
+                           "A circuit is one file: put what " + words[0] + " names into it.");
+        if (first == ".subckt") ++inside;
+        if (inside > 0 || first == ".model" || first == ".param" || first == ".global" || first == ".func") {
+            out.cards.push_back(lines[i].text);
+            if (first == ".ends") --inside;
+            continue;
+        }
+        if (first[0] == '.') continue;
+        auto element = elementOf(lines[i], words);
+        if (!element) return tl::make_unexpected(element.error());
+        if (!names.insert(small(element->name)).second)
+            return problem(place(lines[i].number), element->name + " stands twice in this circuit.");
+        for (std::size_t node = 0; node < element->nodes.size(); ++node)
+            out.spelled.try_emplace(element->nodes[node], words[1 + node]);
+        if (out.elements.size() == kMost)
+            return problem(place(lines[i].number), "More than 10,000 elements.");
+        out.elements.push_back(std::move(*element));
+    }
+    if (inside > 0) return problem("", "A subcircuit has no end: .ends is missing.");
+    if (out.elements.empty()) return problem("", "There is no element in this circuit.");
+    const auto defined = definedIn(out.cards);
+    for (const CircuitElement& e : out.elements) {
+        const bool models =
+            e.kind() == 'd' || e.kind() == 'q' || e.kind() == 'j' || e.kind() == 'm' || e.kind() == 'x';
+        // A transistor may have its substrate as a fourth node.
+        const bool second =
+            e.kind() == 'q' && wordsOf(e.value).size() > 1 && defined.contains(small(wordsOf(e.value)[1]));
+        if (models && !second && !defined.contains(small(e.word())))
+            return problem(e.name, "wants the model \"" + e.word() + "\", which is not in this circuit.");
+    }
+    return out;
+}
+
+std::vector<std::string> linesOf(const Netlist& netlist) {
+    std::vector<std::string> out{netlist.title.empty() ? std::string("circuit") : netlist.title};
+    for (const CircuitElement& e : netlist.elements) {
+        std::string line = e.name;
+        for (const std::string& node : e.nodes) line += ' ' + node;
+        out.push_back(line + ' ' + e.value);
+    }
+    out.insert(out.end(), netlist.cards.begin(), netlist.cards.end());
+    out.emplace_back(".options rshunt=1e11");  // what hangs in the air has a voltage, too
+    out.emplace_back(".end");
+    return out;
+}
+
+std::string circuitNode(std::string_view word) {
+    std::string node = small(word);
+    for (char& c : node) {
+        if (std::string_view("()[]{},=\"'").find(c) != std::string_view::npos) c = '_';
+    }
+    return node.empty() || node == "gnd" || node == "/gnd" || node == "ground" || node == "earth" ? "0"
+                                                                                                  : node;
+}
+
+double sourceValue(const CircuitElement& source) {
+    const auto words = wordsOf(source.value);
+    const bool named = words.size() > 1 && small(words[0]) == "dc";
+    return words.empty() ? NAN : spiceNumber(words[named ? 1 : 0]);
+}
+
+double spiceNumber(std::string_view text) {
+    const std::string word = small(text);
+    const char* const first = word.data() + (word.starts_with('+') ? 1 : 0);
+    double value = 0;
+    // Not strtod: that reads as the locale says, and a netlist does not.
+    const auto [end, error] = std::from_chars(first, word.data() + word.size(), value);
+    if (error != std::errc{} || !std::isfinite(value)) return NAN;
+    const std::string_view rest(end, std::size_t(word.data() + word.size() - end));
+    if (rest.starts_with("meg")) return value * 1e6;
+    if (rest.starts_with("mil")) return value * 25.4e-6;
+    static const std::map<char, double> scale{{'t', 1e12}, {'g', 1e9},  {'k', 1e3},   {'m', 1e-3},
+                                              {'u', 1e-6}, {'n', 1e-9}, {'p', 1e-12}, {'f', 1e-15}};
+    const auto hit = rest.empty() ? scale.end() : scale.find(rest[0]);
+    if (hit != scale.end()) return value * hit->second;
+    return rest.empty() || std::isalpha(static_cast<unsigned char>(rest[0])) ? value : NAN;
+}
+
+}  // namespace ombrek

@@ -1,0 +1,55 @@
+#pragma once
+
+#include <map>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/quantity/problem.h"
+
+namespace ombrek {
+
+/// One element of a SPICE netlist: "R4 vcc base 47k". Its name is the designator.
+struct CircuitElement {
+    std::string name;                ///< as written, "R4"
+    std::vector<std::string> nodes;  ///< small letters; ground is "0"
+    std::string value;               ///< what stands behind the nodes: value, model, parameters
+    char kind() const;               ///< its first letter, small: r, c, l, v, i, d, q, j, m, x …
+    /// The first word behind the nodes: a value, a model or a subcircuit.
+    std::string word() const;
+};
+
+/// A circuit as SPICE and its relatives write it.
+struct Netlist {
+    std::string title;
+    std::vector<CircuitElement> elements;
+    std::vector<std::string> cards;              ///< models and subcircuits, as they stand
+    std::map<std::string, std::string> spelled;  ///< nodes as they were first written
+
+    const CircuitElement* element(std::string_view name) const;
+    /// A node as its circuit writes it.
+    std::string shown(const std::string& node) const;
+    /// Every node but ground, in the order in which they come.
+    std::vector<std::string> nodes() const;
+};
+
+/// Read a netlist: the first line is the title, "*" begins a comment, "+" goes on with the line before, case
+/// does not matter, gnd is 0. Analyses, plots and options are left out: Ombrek asks its own questions.
+/// @return a Problem for .include and .lib (a circuit is one file), a model that is not there, an element
+/// without its nodes, the same name twice, nothing at all, or more than 10,000 elements
+Result<Netlist> readNetlist(const std::string& text);
+
+/// The lines that a simulator is given, without analyses: title, elements, cards, ".end".
+std::vector<std::string> linesOf(const Netlist& netlist);
+
+/// A node as this program names it: small letters, ground is "0", and what a simulator would take for a
+/// bracket or a comma ("Net-(Q1-B)") is "_".
+std::string circuitNode(std::string_view word);
+
+/// What a source gives at rest, of "12", "DC 12 AC 1", "5V". NaN when it is no plain number.
+double sourceValue(const CircuitElement& source);
+
+/// "4.7k", "10MEG", "100n", "2200" as SPICE reads them. @return NaN when it is no plain number
+double spiceNumber(std::string_view text);
+
+}  // namespace ombrek

@@ -1,0 +1,87 @@
+#include <algorithm>
+#include <cmath>
+
+#include "circuit/suspects.h"
+#include "core/quantity/shown.h"
+#include "formats/table_csv.h"
+
+namespace ombrek {
+namespace {
+
+using What = CircuitReading::Quantity;
+
+std::string lower(std::string text) {
+    for (char& c : text) c = char(std::tolower(static_cast<unsigned char>(c)));
+    const auto first = text.find_first_not_of(" \t"), last = text.find_last_not_of(" \t");
+    return first == std::string::npos ? "" : text.substr(first, last - first + 1);
+}
+
+struct Column {
+    const char* name;
+    std::size_t at = std::string::npos;
+};
+
+std::optional<What> quantityOf(const std::string& word) {
+    if (word.empty() || word.starts_with("volt") || word == "v") return What::voltage;
+    if (word.starts_with("curr") || word == "a" || word == "i") return What::current;
+    if (word.starts_with("res") || word.starts_with("ohm") || word == "r") return What::resistance;
+    return std::nullopt;
+}
+
+Unit unitOf(What quantity) {
+    return quantity == What::voltage ? Unit::volt : quantity == What::current ? Unit::ampere : Unit::ohm;
+}
+
+}  // namespace
+
+Result<std::vector<CircuitReading>> readCircuitReadings(const std::string& bytes) {
+    const auto table = readTable(bytes);
+    if (!table) return tl::make_unexpected(table.error());
+    if (table->rows.empty()) return problem("", "There is no reading in this file.");
+    Column columns[] = {{"node"}, {"node2"}, {"quantity"}, {"value"}, {"error"}, {"state"}};
+    for (std::size_t i = 0; i < table->rows[0].size(); ++i) {
+        for (Column& column : columns) {
+            if (lower(table->rows[0][i]) == column.name) column.at = i;
+        }
+    }
+    if (columns[0].at == std::string::npos || columns[3].at == std::string::npos)
+        return problem("line 1", "Readings want a heading: node, node2, quantity, value, error, state.");
+    std::vector<CircuitReading> out;
+    for (std::size_t row = 1; row < table->rows.size(); ++row) {
+        const auto cell = [&](int column) {
+            const std::size_t at = columns[column].at;
+            return at < table->rows[row].size() ? table->rows[row][at] : std::string();
+        };
+        const std::string where = "line " + std::to_string(table->lines[row]);
+        const auto quantity = quantityOf(lower(cell(2)));
+        if (!quantity)
+            return problem(where, "\"" + cell(2).substr(0, 30) + "\" is no voltage, current or resistance.");
+        CircuitReading r;
+        r.quantity = *quantity;
+        r.node = lower(cell(0));
+        r.node2 = lower(cell(1)).empty() ? "0" : lower(cell(1));
+        r.state = lower(cell(5));
+        r.line = table->lines[row];
+        // A number without a unit is SI as it stands.
+        const auto plain = parseQuantity(cell(3), unitOf(*quantity));
+        const auto shown = parseShown(cell(3), unitOf(*quantity));
+        if (plain) {
+            r.value = plain->value;
+        } else if (shown && shown->beyond && *quantity == What::resistance) {
+            r.value = INFINITY;
+        } else {
+            return problem(where, "\"" + cell(3).substr(0, 30) + "\" is no reading.");
+        }
+        if (!lower(cell(4)).empty()) {
+            const auto error = parseQuantity(cell(4), unitOf(*quantity));
+            if (!error || error->value < 0)
+                return problem(where, "\"" + cell(4).substr(0, 30) + "\" is no error of a reading.");
+            r.error = error->value;
+        }
+        out.push_back(std::move(r));
+    }
+    if (out.empty()) return problem("", "There is no reading in this file.");
+    return out;
+}
+
+}  // namespace ombrek

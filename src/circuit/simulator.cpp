@@ -1,0 +1,128 @@
+#include "circuit/simulator.h"
+
+#include <dlfcn.h>
+#include <ngspice/sharedspice.h>
+
+#include <cctype>
+#include <cmath>
+#include <cstring>
+#include <mutex>
+
+namespace ombrek {
+namespace {
+
+/// The library, loaded once; its own state is one for the program.
+class Library {
+ public:
+    bool load() {
+        if (handle_ != nullptr && !gone_) return true;
+        handle_ = dlopen("libngspice.so.0", RTLD_NOW | RTLD_LOCAL);
+        if (handle_ == nullptr) return false;
+        gone_ = false;
+        init_ = reinterpret_cast<decltype(init_)>(dlsym(handle_, "ngSpice_Init"));
+        command_ = reinterpret_cast<decltype(command_)>(dlsym(handle_, "ngSpice_Command"));
+        circuit_ = reinterpret_cast<decltype(circuit_)>(dlsym(handle_, "ngSpice_Circ"));
+        vectors_ = reinterpret_cast<decltype(vectors_)>(dlsym(handle_, "ngSpice_AllVecs"));
+        plot_ = reinterpret_cast<decltype(plot_)>(dlsym(handle_, "ngSpice_CurPlot"));
+        vector_ = reinterpret_cast<decltype(vector_)>(dlsym(handle_, "ngGet_Vec_Info"));
+        if (!init_ || !command_ || !circuit_ || !vectors_ || !plot_ || !vector_) return false;
+        init_(hear, nothing, leave, nullptr, nullptr, nullptr, this);
+        return true;
+    }
+
+    Result<OperatingPoint> solve(const Netlist& netlist) {
+        said_.clear();
+        auto lines = linesOf(netlist);
+        std::vector<char*> text;
+        for (std::string& line : lines) text.push_back(line.data());
+        text.push_back(nullptr);
+        if (circuit_(text.data()) != 0 || gone_) return failed();
+        command("op");
+        OperatingPoint out;
+        const char* plot = gone_ ? nullptr : plot_();
+        if (plot == nullptr || std::strncmp(plot, "op", 2) != 0) return failed();
+        char** names = vectors_(const_cast<char*>(plot));
+        for (; names != nullptr && *names != nullptr; ++names) take(plot, *names, out);
+        command("destroy all");
+        command("remcirc");
+        if (out.volts.empty()) return failed();
+        return out;
+    }
+
+ private:
+    void command(const char* words) {
+        std::string copy(words);
+        command_(copy.data());
+    }
+
+    void take(const std::string& plot, const std::string& name, OperatingPoint& out) {
+        std::string whole = plot + "." + name;
+        const pvector_info info = vector_(whole.data());
+        if (info == nullptr || info->v_length < 1 || info->v_realdata == nullptr) return;
+        const double value = info->v_realdata[0];
+        if (!std::isfinite(value)) return;
+        if (const auto branch = name.find("#branch"); branch != std::string::npos) {
+            out.currents[name.substr(0, branch)] = value;
+        } else if ((name[0] == 'v' || name[0] == 'V') && name.size() > 3 && name[1] == '(') {
+            out.volts[name.substr(2, name.size() - 3)] = value;  // a node that is a number
+        } else {
+            out.volts[name] = value;
+        }
+    }
+
+    tl::unexpected<Problem> failed() const {
+        return problem("", said_.empty() ? "This circuit has no operating point that the simulator finds."
+                                         : "The simulator finds no operating point: " + said_);
+    }
+
+    static int hear(char* line, int, void* self) {
+        std::string text(line);
+        const auto begin = text.find(' ');
+        text = begin == std::string::npos ? text : text.substr(begin + 1);
+        auto& said = static_cast<Library*>(self)->said_;
+        std::string lower(text);
+        for (char& c : lower) c = char(std::tolower(static_cast<unsigned char>(c)));
+        if (said.size() < 300 && lower.find("error") != std::string::npos)
+            said += (said.empty() ? "" : " ") + text;
+        return 0;
+    }
+    static int nothing(char*, int, void*) { return 0; }
+    static int leave(int, NG_BOOL, NG_BOOL, int, void* self) {
+        static_cast<Library*>(self)->gone_ = true;
+        return 0;
+    }
+
+    void* handle_ = nullptr;
+    bool gone_ = false;
+    std::string said_;
+    int (*init_)(SendChar*, SendStat*, ControlledExit*, SendData*, SendInitData*, BGThreadRunning*,
+                 void*) = nullptr;
+    int (*command_)(char*) = nullptr;
+    int (*circuit_)(char**) = nullptr;
+    char** (*vectors_)(char*) = nullptr;
+    char* (*plot_)() = nullptr;
+    pvector_info (*vector_)(char*) = nullptr;
+};
+
+}  // namespace
+
+double OperatingPoint::between(const std::string& node, const std::string& other) const {
+    const auto at = [&](const std::string& name) {
+        if (name == "0") return 0.0;
+        const auto hit = volts.find(name);
+        return hit == volts.end() ? NAN : hit->second;
+    };
+    return at(node) - at(other);
+}
+
+Result<OperatingPoint> operatingPoint(const Netlist& netlist) {
+    static std::mutex one;
+    static Library library;
+    const std::lock_guard guard(one);
+    if (!library.load())
+        return problem("",
+                       "The simulator (libngspice) is not installed: without it a circuit is not reckoned.");
+    return library.solve(netlist);
+}
+
+}  // namespace ombrek

@@ -1,0 +1,121 @@
+#include "desk/help/guide.h"
+
+#include <QDir>
+#include <QFile>
+#include <QRegularExpression>
+#include <algorithm>
+
+#include "desk/pages.h"
+#include "formats/files.h"
+#include "log/log.h"
+
+namespace ombrek {
+namespace {
+
+struct GuideFile {
+    const char *file, *title;
+    QStringList pages;  ///< of the window that it explains
+};
+const std::vector<GuideFile>& guideFiles() {
+    const auto list = [](const char* words) { return QString::fromUtf8(words).split(QChar(' ')); };
+    static const std::vector<GuideFile> files{
+        {"first-evening.md", "The first evening", list("start")},
+        {"parts-in.md", "Parts in", list("parts-in which-part remedy drawers meters list delivery")},
+        {"winding.md", "Winding", list("winding trimmer picture cores figures")},
+        {"board.md", "Board", list("board sitting loupe photos")},
+        {"first-light.md", "First light", list("first-light")},
+        {"tune.md", "Tune", list("tune")},
+        {"proof.md", "Proof", list("proof")},
+        {"sign-off.md", "Sign-off", list("sign-off history")},
+        {"own-kit.md", "A kit of your own", list("kit band paper")},
+        {"desk.md", "Keys, mouse, files, settings", list("settings guide")}};
+    return files;
+}
+
+/// The guide ships beside the tables; in a source tree it is in docs.
+QDir guideFolder() {
+    const auto data = dataFolder();
+    std::error_code error;
+    const auto installed = data / "guide";
+    return QDir(QString::fromStdString(
+        (std::filesystem::exists(installed, error) ? installed : data.parent_path() / "docs" / "guide")
+            .string()));
+}
+
+/// "### word", and what follows until the next.
+std::vector<GuideEntry> readWords() {
+    std::vector<GuideEntry> out;
+    for (const QString& block :
+         guideText(QStringLiteral("glossary.md")).split(QStringLiteral("\n### ")).mid(1)) {
+        const QString word = block.section(QChar('\n'), 0, 0).trimmed();
+        out.push_back(
+            {word, block.section(QChar('\n'), 1).simplified(), QStringLiteral("word ") + word, true});
+    }
+    std::sort(out.begin(), out.end(), [](const GuideEntry& a, const GuideEntry& b) {
+        return a.title.compare(b.title, Qt::CaseInsensitive) < 0;
+    });
+    return out;
+}
+
+}  // namespace
+
+const std::vector<GuideEntry>& guideEntries() {
+    static const std::vector<GuideEntry> entries = [] {
+        std::vector<GuideEntry> out;
+        for (const GuideFile& file : guideFiles()) {
+            if (!guideText(QString::fromUtf8(file.file)).isEmpty())
+                out.push_back(
+                    {QString::fromUtf8(file.title), QString(), QString::fromUtf8(file.file), false});
+        }
+        for (GuideEntry& word : readWords()) out.push_back(std::move(word));
+        return out;
+    }();
+    return entries;
+}
+
+QString guideOf(const QString& page) {
+    for (const GuideFile& file : guideFiles()) {
+        if (file.pages.contains(page)) return QString::fromUtf8(file.file);
+    }
+    return QStringLiteral("first-evening.md");
+}
+
+QString guideText(const QString& name) {
+    QFile file(guideFolder().filePath(name));
+    return file.open(QIODevice::ReadOnly) ? QString::fromUtf8(file.readAll()) : QString();
+}
+
+std::vector<GuideEntry> wordsIn(const QString& text) {
+    std::vector<GuideEntry> out;
+    for (const GuideEntry& entry : guideEntries()) {
+        if (!entry.word) continue;
+        // "bias (of a final)" stands for "bias".
+        const QString word = entry.title.section(QStringLiteral(" ("), 0, 0);
+        const QRegularExpression whole(
+            QStringLiteral("(?<![\\w-])%1(s|es)?(?![\\w-])").arg(QRegularExpression::escape(word)),
+            QRegularExpression::CaseInsensitiveOption | QRegularExpression::UseUnicodePropertiesOption);
+        if (text.contains(whole)) out.push_back(entry);
+    }
+    return out;
+}
+
+QString aboutText(const QString& book) {
+    return QStringLiteral(
+               "# Ombrek %1\n\nFrom the bag of parts to the signed-off rig.\n\nIt shows what usual practice "
+               "says and what "
+               "your readings tell. Your licence, your local rules and your own judgement at the bench come "
+               "first.\n\n"
+               "## Where things are\n\n- The book: `%2`\n- Its daily copies: the folder `.copies` beside "
+               "it\n- The log: "
+               "`%3`\n\n## Licences\n\nOmbrek itself: see `LICENSE`. It uses and ships with these:\n\n"
+               "| what | licence |\n|---|---|\n| Qt 6 | LGPL 3 |\n| QCustomPlot | GPL 3 |\n| Ombrek Readout, "
+               "drawn from B612 | "
+               "SIL OFL 1.1 |\n| SQLite | public domain |\n| SQLiteCpp, nlohmann JSON, spdlog, CLI11 | MIT, "
+               "BSD |\n| Eigen | "
+               "MPL 2 |\n| OpenCV (image processing) | Apache 2 |\n| libcsv | LGPL 2.1 |\n| libical | MPL 2 "
+               "|\n| expected | CC0 "
+               "|\n")
+        .arg(QStringLiteral(OMBREK_VERSION), book, QString::fromStdString(usualLogFile().string()));
+}
+
+}  // namespace ombrek

@@ -1,0 +1,39 @@
+#pragma once
+
+#include <QMenuBar>
+#include <QPointer>
+
+namespace ombrek {
+
+class Window;
+
+/// The menu bar: every act of the window and of the page in hand, by the same QActions as the caps. It may be
+/// hidden; Alt alone shows it then, until it is left.
+class Menus : public QObject {
+    Q_OBJECT
+ public:
+    explicit Menus(Window& window);
+    /// The page in hand has changed: its acts stand under "Page".
+    void followPage();
+    /// Hidden for good, or shown. Kept per person.
+    void setShown(bool shown);
+    bool shown() const { return shown_; }
+    QMenu* menu(const QString& title) const;
+
+ protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+ private:
+    QMenu* add(const QString& title, const QList<const char*>& acts);
+    QMenu* recent(QMenu* menu, const QString& title, const QString& key,
+                  std::function<void(const QString&)> open);
+    void show();
+
+    Window& window_;
+    QMenuBar* bar_;
+    QMenu* page_ = nullptr;
+    QPointer<QMenu> more_;  ///< the page's acts that do not stand at its foot
+    bool shown_ = true, altAlone_ = false;
+};
+
+}  // namespace ombrek

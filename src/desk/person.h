@@ -1,0 +1,23 @@
+#pragma once
+
+#include <QString>
+#include <QStringList>
+
+namespace ombrek::person {
+
+/// What Ombrek remembers of the person at the desk, in QSettings, the same for every book: colours, text
+/// size, units, the last folders, what was open last. A settings file full of rubbish gives the usual values.
+
+QString get(const QString& key, const QString& usual = {});
+void set(const QString& key, const QString& value);
+
+/// A list with the newest first, at most kRecent long, without those that are gone.
+inline constexpr int kRecent = 6;
+QStringList recent(const QString& key);
+void remember(const QString& key, const QString& file);
+
+/// Where files of this purpose were last; the home folder at first. @param purpose  "kit", "list", "sheet"
+QString folder(const QString& purpose);
+void useFolder(const QString& purpose, const QString& file);
+
+}  // namespace ombrek::person

@@ -1,0 +1,26 @@
+#pragma once
+
+#include <QByteArray>
+#include <QPagedPaintDevice>
+#include <QString>
+#include <functional>
+
+class QPrinter;
+
+namespace ombrek {
+
+/// What is printed: A4 pages, drawn by `draw` on paper or into a PDF; it holds all it draws.
+struct A4Sheet {
+    QString title;
+    double margin = 0;     ///< on every side [mm]
+    int dotsPerInch = 96;  ///< what the painter counts in
+    std::function<void(QPagedPaintDevice&)> draw;
+};
+
+/// As PDF. Needs a QGuiApplication; may run on any thread.
+QByteArray pdfOf(const A4Sheet& sheet);
+
+/// Set a printer up for the sheet, and draw on it.
+void prepare(QPrinter& printer, const A4Sheet& sheet);
+
+}  // namespace ombrek

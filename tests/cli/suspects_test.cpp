@@ -1,0 +1,63 @@
+#include <catch2/catch.hpp>
+#include <cstdio>
+#include <fstream>
+#include <nlohmann/json.hpp>
+
+#include "folder.h"
+
+using ombrek::Folder;
+
+namespace {
+
+nlohmann::json suspects(const Folder& folder, const std::string& circuit, const std::string& readings) {
+    std::ofstream(folder / "c.cir") << circuit;
+    std::ofstream(folder / "r.csv") << readings;
+    const std::string command = std::string(OMBREK_CLI) + " suspects --json --circuit " +
+                                (folder / "c.cir").string() + " --readings " + (folder / "r.csv").string() +
+                                " 2>/dev/null";
+    FILE* pipe = popen(command.c_str(), "r");
+    REQUIRE(pipe != nullptr);
+    std::string out;
+    char buffer[4096];
+    while (const std::size_t got = std::fread(buffer, 1, sizeof buffer, pipe)) out.append(buffer, got);
+    pclose(pipe);
+    return nlohmann::json::parse(out);
+}
+
+const char* kDivider = "divider\nV1 in 0 10\nR1 in mid 1k\nR2 mid 0 1k\nR3 mid out 10k\nR4 out 0 10k\n.end\n";
+
+}  // namespace
+
+TEST_CASE("suspects of a divider by Ohm's law, with their odds and what to read next") {
+    const Folder folder;
+    // R2 open: 10 V over 1 k and 20 k gives 9.52 V in the middle.
+    const auto answer =
+        suspects(folder, kDivider, "node,node2,quantity,value,error,state\nmid,0,voltage,9.52,0.01,on\n");
+    REQUIRE(answer["suspects"].is_array());
+    CHECK(answer["suspects"][0]["ref"] == "R2");
+    CHECK(answer["suspects"][0]["fault"] == "open");
+    double sum = 0, before = 1;
+    for (const auto& s : answer["suspects"]) {
+        CHECK(s["odds"].get<double>() <= before + 1e-12);
+        before = s["odds"];
+        sum += before;
+    }
+    CHECK(sum <= 1.0 + 1e-9);
+    CHECK(sum > 0.9);
+    const auto sound = suspects(folder, kDivider, "node,value\nmid,4.88\nout,2.44\n");
+    CHECK(sound["suspects"][0]["ref"] == "");
+    CHECK(sound["suspects"][0]["fault"] == "none");
+    // The wire to R3 is open, or R4 is short, or R3 ten times too large: the node behind tells them apart.
+    const auto unclear = suspects(folder, kDivider, "node,value,error\nmid,5.0,0.01\n");
+    CHECK(unclear["next"]["node"] == "out");
+    CHECK(unclear["next"]["quantity"] == "voltage");
+    CHECK_FALSE(unclear["next"]["why"].get<std::string>().empty());
+}
+
+TEST_CASE("what is no circuit or no reading is a problem, with its place") {
+    const Folder folder;
+    CHECK(suspects(folder, "t\n.include x.lib\n", "node,value\na,1\n").contains("problem"));
+    CHECK(suspects(folder, kDivider, "node,value\nnowhere,1\n")["problem"]["place"] == "line 2");
+    CHECK(suspects(folder, kDivider, "hello\n").contains("problem"));
+    CHECK(suspects(folder, "", "node,value\na,1\n").contains("problem"));
+}
