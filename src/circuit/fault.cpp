@@ -1,127 +1,301 @@
 #include "circuit/fault.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
-#include <functional>
+#include <set>
 
 #include "core/quantity/quantity.h"
 
 namespace ombrek {
 namespace {
 
-constexpr const char* kOpen = "1e10";   ///< [Ω], a gap
-constexpr const char* kShort = "0.05";  ///< [Ω], a bridge
+using Kind = Fault::Kind;
 
-/// The circuit with one element changed by `change`; elements that it adds come last.
-Netlist with(const Netlist& circuit, std::size_t at,
-             const std::function<void(CircuitElement&, Netlist&)>& change) {
-    Netlist out = circuit;
-    CircuitElement element = out.elements[at];
-    change(element, out);
-    out.elements[at] = std::move(element);
-    return out;
+constexpr double kGap = 1e10;      ///< [Ω]
+constexpr double kBridge = 0.05;   ///< [Ω]
+constexpr double kWhole = 1e-4;    ///< of a lead that is not cut [Ω]
+constexpr double kNothing = 1e12;  ///< between leads that are not bridged [Ω]
+
+/// "r open" before "open" before what the caller thinks.
+double priorOf(const FaultPriors& priors, char kind, const std::string& what, double usual) {
+    for (const std::string& key : {std::string(1, kind) + " " + what, what}) {
+        if (const auto hit = priors.find(key); hit != priors.end()) return hit->second;
+    }
+    return usual;
 }
 
-/// The element is cut off at one of its nodes.
-Netlist cut(const Netlist& circuit, std::size_t at, std::size_t node) {
-    return with(circuit, at, [&](CircuitElement& e, Netlist& all) {
-        const std::string lead = "ombrek_gap";
-        all.elements.push_back({"Rombrek_gap", {e.nodes[node], lead}, kOpen});
-        e.nodes[node] = lead;
-    });
-}
-
-/// Two of its nodes are joined.
-Netlist joined(const Netlist& circuit, std::size_t at, std::size_t a, std::size_t b) {
-    return with(circuit, at, [&](CircuitElement& e, Netlist& all) {
-        all.elements.push_back({"Rombrek_bridge", {e.nodes[a], e.nodes[b]}, kShort});
-    });
-}
-
-Netlist swapped(const Netlist& circuit, std::size_t at, std::size_t a, std::size_t b) {
-    return with(circuit, at, [&](CircuitElement& e, Netlist&) { std::swap(e.nodes[a], e.nodes[b]); });
-}
-
-Netlist scaled(const Netlist& circuit, std::size_t at, double by) {
-    return with(circuit, at, [&](CircuitElement& e, Netlist&) {
-        const std::string word = e.word();
-        e.value = plainNumber(spiceNumber(word) * by) + e.value.substr(word.size());
-    });
-}
-
-/// Nodes of a transistor by their names.
-struct Leads {
+struct Lead {
     const char* name;
     std::size_t node;
 };
-constexpr Leads kBipolar[] = {{"collector", 0}, {"base", 1}, {"emitter", 2}};
-constexpr Leads kField[] = {{"drain", 0}, {"gate", 1}, {"source", 2}};
+constexpr Lead kBipolar[] = {{"collector", 0}, {"base", 1}, {"emitter", 2}};
+constexpr Lead kField[] = {{"drain", 0}, {"gate", 1}, {"source", 2}};
 
-void addTransistor(const Netlist& c, std::size_t at, const Leads (&leads)[3], std::vector<Fault>& out) {
-    const std::string& ref = c.elements[at].name;
-    for (const Leads& lead : leads)
-        out.push_back({ref, std::string(lead.name) + " open", 0.7, cut(c, at, lead.node)});
+struct ValueFault {
+    const char* what;
+    double factor, prior;
+};
+/// A gap and a bridge are values, too. Between the wrong values lie those that a bag may hold.
+constexpr ValueFault kValues[] = {
+    {"ten times its value", 10, 0.5},
+    {"a tenth of its value", 0.1, 0.5},
+    {"wrong value, about 2.2 times", 2.2, 0.12},
+    {"wrong value, about 4.7 times", 4.7, 0.12},
+    {"wrong value, about 0.47 times", 0.47, 0.12},
+    {"wrong value, about 0.22 times", 0.22, 0.12},
+};
+
+class List {
+ public:
+    List(const Kit* kit, const FaultPriors& priors) : kit_(kit), priors_(priors) {}
+
+    void add(const CircuitElement& e, const std::string& what, double usual, Fault fault) {
+        fault.ref = designatorOf(e.name, kit_);
+        fault.element = e.name;
+        fault.what = what;
+        // Without a kit the name stands as the circuit writes it.
+        if (kit_ == nullptr) fault.ref = e.name;
+        fault.prior = priorOf(priors_, e.kind(), what, usual);
+        out.push_back(std::move(fault));
+    }
+    static Fault of(Kind kind, std::vector<std::size_t> leads = {}) {
+        Fault out;
+        out.kind = kind;
+        out.leads = std::move(leads);
+        return out;
+    }
+    static Fault joining(const CircuitElement& e, std::size_t a, std::size_t b) {
+        Fault out = of(Kind::join);
+        out.node = e.nodes[a];
+        out.node2 = e.nodes[b];
+        return out;
+    }
+    static Fault valued(double factor) {
+        Fault out = of(Kind::value);
+        out.factor = factor;
+        return out;
+    }
+
+    std::vector<Fault> out;
+
+ private:
+    const Kit* kit_;
+    const FaultPriors& priors_;
+};
+
+void addTransistor(const CircuitElement& e, const Lead (&leads)[3], List& list) {
+    for (const Lead& lead : leads)
+        list.add(e, std::string(lead.name) + " open", 0.6, List::of(Kind::cut, {lead.node}));
     for (int i = 0; i < 3; ++i) {
         for (int j = i + 1; j < 3; ++j) {
             const std::string pair = std::string(leads[i].name) + " and " + leads[j].name;
             const std::size_t a = leads[i].node, b = leads[j].node;
-            if (c.elements[at].nodes[a] == c.elements[at].nodes[b]) continue;
-            out.push_back({ref, pair + " shorted", 0.5, joined(c, at, a, b)});
-            out.push_back({ref, "turned round, " + pair + " swapped", 0.5, swapped(c, at, a, b)});
+            if (e.nodes[a] == e.nodes[b]) continue;
+            list.add(e, pair + " shorted", 0.4, List::joining(e, a, b));
+            // The outer leads exchanged: it was put in the wrong way round.
+            list.add(e, "turned round, " + pair + " exchanged", j - i == 2 ? 0.8 : 0.3,
+                     List::of(Kind::exchange, {a, b}));
         }
     }
+    list.add(e, "missing", 0.3, List::of(Kind::out));
 }
 
-void addTwoLeads(const Netlist& c, std::size_t at, std::vector<Fault>& out) {
-    const CircuitElement& e = c.elements[at];
+void addResistor(const CircuitElement& e, List& list) {
+    const double ohms = spiceNumber(e.word());
+    // A gap that the circuit itself has, a key or an insulator, can only be closed.
+    const bool gap = ohms >= 1e8;
+    if (!gap) list.add(e, "open", 1.2, List::valued(std::isfinite(ohms) ? kGap / ohms : NAN));
+    if (e.nodes[0] != e.nodes[1]) list.add(e, "short", 0.25, List::joining(e, 0, 1));
+    if (gap || !(ohms > 0.5)) return;
+    for (const ValueFault& v : kValues) list.add(e, v.what, v.prior, List::valued(v.factor));
+}
+
+void addTwoLeads(const CircuitElement& e, List& list) {
     const char kind = e.kind();
-    const bool plain = std::isfinite(spiceNumber(e.word()));
-    if (kind != 'c') out.push_back({e.name, "open", kind == 'r' ? 1.2 : 0.8, cut(c, at, 0)});
-    if (e.nodes[0] != e.nodes[1] && kind != 'l')
-        out.push_back({e.name, "short", kind == 'c' ? 0.8 : kind == 'd' ? 0.6 : 0.3, joined(c, at, 0, 1)});
-    if (kind == 'd') out.push_back({e.name, "turned round", 1.0, swapped(c, at, 0, 1)});
-    if (kind == 'r' && plain) {
-        out.push_back({e.name, "ten times its value", 0.8, scaled(c, at, 10)});
-        out.push_back({e.name, "a tenth of its value", 0.8, scaled(c, at, 0.1)});
+    const bool two = e.nodes[0] != e.nodes[1];
+    if (kind != 'c') list.add(e, "open", kind == 'l' ? 1.5 : 0.7, List::of(Kind::cut, {0}));
+    if (two && kind != 'l') list.add(e, "short", kind == 'c' ? 0.6 : 0.5, List::joining(e, 0, 1));
+    if (kind == 'd') list.add(e, "turned round", 1.0, List::of(Kind::exchange, {0, 1}));
+}
+
+void addPackage(const CircuitElement& e, List& list) {
+    const std::size_t pins = e.nodes.size();
+    for (std::size_t pin = 0; pin < pins; ++pin) {
+        const std::string number = std::to_string(pin + 1);
+        list.add(e, "pin " + number + " open", 0.5, List::of(Kind::cut, {pin}));
+        // Neighbours on one side of the package.
+        if (pin + 1 < pins && (pins < 6 || pin + 1 != pins / 2) && e.nodes[pin] != e.nodes[pin + 1])
+            list.add(e, "pins " + number + " and " + std::to_string(pin + 2) + " bridged", 0.3,
+                     List::joining(e, pin, pin + 1));
     }
+    std::vector<std::size_t> round;
+    if (pins == 3) round = {0, 2};
+    for (std::size_t pin = 0; pins >= 6 && pins % 2 == 0 && pin < pins / 2; ++pin) {
+        round.push_back(pin);
+        round.push_back(pin + pins / 2);
+    }
+    if (!round.empty()) list.add(e, "turned round", 0.7, List::of(Kind::exchange, round));
+    list.add(e, "missing", 0.3, List::of(Kind::out));
+}
+
+/// A circuit in which a group of faults can be made by altering resistors.
+struct Prepared {
+    Netlist circuit;
+    std::vector<std::size_t> numbers;
+    std::vector<std::vector<Alteration>> sets;
+};
+
+Result<void> run(const Prepared& p,
+                 const std::function<bool(std::size_t, const Result<OperatingPoint>&)>& take, bool& goOn) {
+    if (p.sets.empty() || !goOn) return {};
+    return operatingPoints(p.circuit, p.sets, [&](std::size_t i, const Result<OperatingPoint>& point) {
+        goOn = take(p.numbers[i], point);
+        return goOn;
+    });
+}
+
+std::size_t indexOf(const Netlist& circuit, const std::string& element) {
+    for (std::size_t i = 0; i < circuit.elements.size(); ++i) {
+        if (circuit.elements[i].name == element) return i;
+    }
+    return circuit.elements.size();
+}
+
+bool nodeThere(const Netlist& circuit, const std::string& node) {
+    return node == "0" || std::any_of(circuit.elements.begin(), circuit.elements.end(), [&](const auto& e) {
+               return std::find(e.nodes.begin(), e.nodes.end(), node) != e.nodes.end();
+           });
 }
 
 }  // namespace
 
-std::vector<Fault> singleFaults(const Netlist& c) {
-    std::vector<Fault> out;
-    for (std::size_t at = 0; at < c.elements.size(); ++at) {
-        const CircuitElement& e = c.elements[at];
+std::vector<Fault> singleFaults(const Netlist& c, const Kit* kit, const std::vector<NearLeads>& near,
+                                const FaultPriors& priors) {
+    List list(kit, priors);
+    for (const CircuitElement& e : c.elements) {
         switch (e.kind()) {
             case 'r':
+                addResistor(e, list);
+                break;
             case 'c':
             case 'l':
             case 'd':
-                addTwoLeads(c, at, out);
+                addTwoLeads(e, list);
                 break;
             case 'q':
-                addTransistor(c, at, kBipolar, out);
+                addTransistor(e, kBipolar, list);
                 break;
             case 'j':
             case 'm':
-                addTransistor(c, at, kField, out);
+                addTransistor(e, kField, list);
                 break;
             case 'v':
                 // A source that gives nothing; one of 0 V is a place where a current is read.
-                if (sourceValue(e) != 0) out.push_back({e.name, "open", 0.4, cut(c, at, 0)});
+                if (sourceValue(e) != 0) list.add(e, "open", 0.3, List::of(Kind::cut, {0}));
                 break;
             case 'x':
-                for (std::size_t node = 0; node < e.nodes.size(); ++node) {
-                    if (e.nodes[node] != "0")
-                        out.push_back(
-                            {e.name, "pin " + std::to_string(node + 1) + " open", 0.5, cut(c, at, node)});
-                }
+                addPackage(e, list);
                 break;
             default:
                 break;
         }
     }
+    for (const NearLeads& n : near) {
+        if (n.node == n.node2) continue;
+        Fault fault;
+        fault.kind = Kind::join;
+        fault.ref = n.ref;
+        fault.near = n.ref2;
+        fault.what = "bridged to " + n.ref2;
+        fault.node = n.node;
+        fault.node2 = n.node2;
+        fault.prior = priorOf(priors, 'b', "bridged", 0.3);
+        list.out.push_back(std::move(fault));
+    }
+    return std::move(list.out);
+}
+
+Netlist withFault(const Netlist& circuit, const Fault& fault) {
+    Netlist out = circuit;
+    if (fault.kind == Kind::join) {
+        if (nodeThere(circuit, fault.node) && nodeThere(circuit, fault.node2))
+            out.elements.push_back({"Rombrek_bridge", {fault.node, fault.node2}, plainNumber(kBridge)});
+        return out;
+    }
+    const std::size_t at = indexOf(circuit, fault.element);
+    if (at == circuit.elements.size()) return out;
+    CircuitElement& e = out.elements[at];
+    switch (fault.kind) {
+        case Kind::value: {
+            const double ohms = spiceNumber(e.word()) * fault.factor;
+            e.value =
+                std::isfinite(ohms) ? plainNumber(ohms) + e.value.substr(e.word().size()) : plainNumber(kGap);
+            break;
+        }
+        case Kind::cut: {
+            const std::string lead = "ombrek_gap";
+            CircuitElement gap{"Rombrek_gap", {e.nodes[fault.leads[0]], lead}, plainNumber(kGap)};
+            e.nodes[fault.leads[0]] = lead;
+            out.elements.push_back(std::move(gap));
+            break;
+        }
+        case Kind::exchange:
+            for (std::size_t i = 0; i + 1 < fault.leads.size(); i += 2)
+                std::swap(e.nodes[fault.leads[i]], e.nodes[fault.leads[i + 1]]);
+            break;
+        case Kind::out:
+            out.elements.erase(out.elements.begin() + std::ptrdiff_t(at));
+            break;
+        case Kind::join:
+            break;
+    }
     return out;
+}
+
+Result<void> eachFault(const Netlist& circuit, const std::vector<Fault>& faults,
+                       const std::function<bool(std::size_t, const Result<OperatingPoint>&)>& take) {
+    Prepared values{circuit, {}, {}}, joins{circuit, {}, {}}, cuts{circuit, {}, {}};
+    std::vector<std::size_t> others, nothing;
+    for (std::size_t i = 0; i < faults.size(); ++i) {
+        const Fault& f = faults[i];
+        const std::size_t at = indexOf(circuit, f.element);
+        const bool in = f.kind == Kind::join ? nodeThere(circuit, f.node) && nodeThere(circuit, f.node2)
+                                             : at < circuit.elements.size();
+        const std::string number = std::to_string(i);
+        if (!in) {
+            nothing.push_back(i);
+        } else if (f.kind == Kind::join) {
+            joins.circuit.elements.push_back(
+                {"Rombrek_j" + number, {f.node, f.node2}, plainNumber(kNothing)});
+            joins.sets.push_back({{"Rombrek_j" + number, kBridge}});
+            joins.numbers.push_back(i);
+        } else if (f.kind == Kind::cut) {
+            std::string& node = cuts.circuit.elements[at].nodes[f.leads[0]];
+            const std::string lead = "ombrek_g" + number;
+            CircuitElement gap{"Rombrek_g" + number, {node, lead}, plainNumber(kWhole)};
+            node = lead;
+            cuts.circuit.elements.push_back(std::move(gap));
+            cuts.sets.push_back({{"Rombrek_g" + number, kGap}});
+            cuts.numbers.push_back(i);
+        } else if (f.kind == Kind::value && std::isfinite(f.factor) &&
+                   std::isfinite(spiceNumber(circuit.elements[at].word()))) {
+            values.sets.push_back({{f.element, spiceNumber(circuit.elements[at].word()) * f.factor}});
+            values.numbers.push_back(i);
+        } else {
+            others.push_back(i);
+        }
+    }
+    bool goOn = true;
+    for (const Prepared* group : {&values, &joins, &cuts}) {
+        if (const auto done = run(*group, take, goOn); !done) return done;
+    }
+    for (std::size_t k = 0; k < others.size() && goOn; ++k)
+        goOn = take(others[k], operatingPoint(withFault(circuit, faults[others[k]])));
+    if (nothing.empty() || !goOn) return {};
+    const auto sound = operatingPoint(circuit);
+    for (std::size_t k = 0; k < nothing.size() && goOn; ++k) goOn = take(nothing[k], sound);
+    return {};
 }
 
 }  // namespace ombrek

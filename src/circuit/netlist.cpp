@@ -8,31 +8,22 @@
 #include <set>
 #include <sstream>
 
+#include "formats/encoding.h"
+
 namespace ombrek {
 namespace {
 
 constexpr std::size_t kMost = 10000;  ///< elements
 
-std::string small(std::string_view text) {
-    std::string out(text);
-    for (char& c : out) c = char(std::tolower(static_cast<unsigned char>(c)));
-    return out;
-}
-
-std::vector<std::string> wordsOf(const std::string& line) {
-    std::istringstream in(line);
-    std::vector<std::string> out;
-    for (std::string word; in >> word;) out.push_back(word);
-    return out;
-}
+std::vector<std::string> wordsOf(const std::string& line) { return circuitWords(line); }
 
 struct Line {
     std::size_t number;
     std::string text;
 };
 
-/// Comments off, continued lines joined.
-std::vector<Line> joined(const std::string& text) {
+/// Continued lines joined; comments go to `remarks`.
+std::vector<Line> joined(const std::string& text, std::vector<std::string>& remarks) {
     std::vector<Line> out;
     std::istringstream in(text);
     std::string raw;
@@ -41,8 +32,12 @@ std::vector<Line> joined(const std::string& text) {
         if (number > 1) {
             raw = raw.substr(0, std::min(raw.find(';'), raw.find(" $")));
             const std::size_t first = raw.find_first_not_of(" \t");
-            if (first == std::string::npos || raw[first] == '*') continue;
+            if (first == std::string::npos) continue;
             raw = raw.substr(first);
+            if (raw[0] == '*') {
+                remarks.push_back(raw.substr(1));
+                continue;
+            }
         }
         if (number > 1 && raw[0] == '+' && out.size() > 1) {
             out.back().text += ' ' + raw.substr(1);
@@ -75,7 +70,7 @@ Result<CircuitElement> elementOf(const Line& line, const std::vector<std::string
         // The last word before parameters is the subcircuit.
         values = words.size();
         while (values > 1 &&
-               (words[values - 1].find('=') != std::string::npos || small(words[values - 1]) == "params:"))
+               (words[values - 1].find('=') != std::string::npos || lowered(words[values - 1]) == "params:"))
             --values;
         --values;
     } else if (out.kind() == 'k') {
@@ -91,14 +86,40 @@ Result<CircuitElement> elementOf(const Line& line, const std::vector<std::string
     return out;
 }
 
-/// Names of the models and subcircuits that the cards define.
-std::set<std::string> definedIn(const std::vector<std::string>& cards) {
-    std::set<std::string> out;
+/// Models and subcircuits by their names in small letters, each with its lines. A model inside a subcircuit
+/// is the subcircuit's own.
+using Definitions = std::map<std::string, std::vector<std::string>>;
+Definitions definedIn(const std::vector<std::string>& cards) {
+    Definitions out;
+    std::string inside;
     for (const std::string& card : cards) {
-        const auto words = wordsOf(small(card));
-        if (words.size() > 1 && (words[0] == ".model" || words[0] == ".subckt")) out.insert(words[1]);
+        const auto words = wordsOf(lowered(card));
+        const bool begins = words.size() > 1 && (words[0] == ".model" || words[0] == ".subckt");
+        if (inside.empty() && begins) {
+            out[words[1]].push_back(card);
+            if (words[0] == ".subckt") inside = words[1];
+            continue;
+        }
+        if (inside.empty()) continue;
+        out[inside].push_back(card);
+        if (words[0] == ".ends") inside.clear();
     }
     return out;
+}
+
+/// Take a definition from a library, with those that it uses.
+bool borrow(const std::string& name, Definitions& have, const Definitions& library, Netlist& netlist) {
+    if (have.contains(name)) return true;
+    const auto hit = library.find(name);
+    if (hit == library.end()) return false;
+    have.insert(*hit);
+    netlist.cards.insert(netlist.cards.end(), hit->second.begin(), hit->second.end());
+    for (const std::string& line : hit->second) {
+        for (const std::string& word : wordsOf(lowered(line))) {
+            if (word != name && library.contains(word)) borrow(word, have, library, netlist);
+        }
+    }
+    return true;
 }
 
 }  // namespace
@@ -110,9 +131,9 @@ char CircuitElement::kind() const {
 std::string CircuitElement::word() const { return value.substr(0, value.find(' ')); }
 
 const CircuitElement* Netlist::element(std::string_view name) const {
-    const std::string wanted = small(name);
+    const std::string wanted = lowered(name);
     const auto hit = std::find_if(elements.begin(), elements.end(),
-                                  [&](const CircuitElement& e) { return small(e.name) == wanted; });
+                                  [&](const CircuitElement& e) { return lowered(e.name) == wanted; });
     return hit == elements.end() ? nullptr : &*hit;
 }
 
@@ -132,9 +153,16 @@ std::vector<std::string> Netlist::nodes() const {
     return out;
 }
 
-Result<Netlist> readNetlist(const std::string& text) {
+std::vector<std::string> circuitWords(const std::string& line, bool inSmall) {
+    std::istringstream in(inSmall ? lowered(line) : line);
+    std::vector<std::string> out;
+    for (std::string word; in >> word;) out.push_back(word);
+    return out;
+}
+
+Result<Netlist> readNetlist(const std::string& text, const std::string& models) {
     Netlist out;
-    const auto lines = joined(text);
+    const auto lines = joined(text, out.remarks);
     if (lines.size() < 2) return problem("", "There is no circuit in this file.");
     out.title = lines.front().text;
     std::set<std::string> names;
@@ -142,7 +170,7 @@ Result<Netlist> readNetlist(const std::string& text) {
     bool control = false;
     for (std::size_t i = 1; i < lines.size(); ++i) {
         const auto words = wordsOf(lines[i].text);
-        const std::string first = small(words[0]);
+        const std::string first = lowered(words[0]);
         if (first == ".end") break;
         if (first == ".control") control = true;
         if (first == ".endc") control = false;
@@ -159,7 +187,7 @@ Result<Netlist> readNetlist(const std::string& text) {
         if (first[0] == '.') continue;
         auto element = elementOf(lines[i], words);
         if (!element) return tl::make_unexpected(element.error());
-        if (!names.insert(small(element->name)).second)
+        if (!names.insert(lowered(element->name)).second)
             return problem(place(lines[i].number), element->name + " stands twice in this circuit.");
         for (std::size_t node = 0; node < element->nodes.size(); ++node)
             out.spelled.try_emplace(element->nodes[node], words[1 + node]);
@@ -169,14 +197,17 @@ Result<Netlist> readNetlist(const std::string& text) {
     }
     if (inside > 0) return problem("", "A subcircuit has no end: .ends is missing.");
     if (out.elements.empty()) return problem("", "There is no element in this circuit.");
-    const auto defined = definedIn(out.cards);
+    Definitions defined = definedIn(out.cards);
+    std::vector<std::string> shipped;
+    for (const Line& line : joined('\n' + models, out.remarks)) shipped.push_back(line.text);
+    const Definitions library = definedIn(shipped);
     for (const CircuitElement& e : out.elements) {
-        const bool models =
+        const bool modelled =
             e.kind() == 'd' || e.kind() == 'q' || e.kind() == 'j' || e.kind() == 'm' || e.kind() == 'x';
         // A transistor may have its substrate as a fourth node.
         const bool second =
-            e.kind() == 'q' && wordsOf(e.value).size() > 1 && defined.contains(small(wordsOf(e.value)[1]));
-        if (models && !second && !defined.contains(small(e.word())))
+            e.kind() == 'q' && wordsOf(e.value).size() > 1 && defined.contains(lowered(wordsOf(e.value)[1]));
+        if (modelled && !second && !borrow(lowered(e.word()), defined, library, out))
             return problem(e.name, "wants the model \"" + e.word() + "\", which is not in this circuit.");
     }
     return out;
@@ -196,7 +227,7 @@ std::vector<std::string> linesOf(const Netlist& netlist) {
 }
 
 std::string circuitNode(std::string_view word) {
-    std::string node = small(word);
+    std::string node = lowered(word);
     for (char& c : node) {
         if (std::string_view("()[]{},=\"'").find(c) != std::string_view::npos) c = '_';
     }
@@ -206,12 +237,12 @@ std::string circuitNode(std::string_view word) {
 
 double sourceValue(const CircuitElement& source) {
     const auto words = wordsOf(source.value);
-    const bool named = words.size() > 1 && small(words[0]) == "dc";
+    const bool named = words.size() > 1 && lowered(words[0]) == "dc";
     return words.empty() ? NAN : spiceNumber(words[named ? 1 : 0]);
 }
 
 double spiceNumber(std::string_view text) {
-    const std::string word = small(text);
+    const std::string word = lowered(text);
     const char* const first = word.data() + (word.starts_with('+') ? 1 : 0);
     double value = 0;
     // Not strtod: that reads as the locale says, and a netlist does not.

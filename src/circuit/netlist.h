@@ -24,6 +24,7 @@ struct Netlist {
     std::string title;
     std::vector<CircuitElement> elements;
     std::vector<std::string> cards;              ///< models and subcircuits, as they stand
+    std::vector<std::string> remarks;            ///< lines of comment, without the star
     std::map<std::string, std::string> spelled;  ///< nodes as they were first written
 
     const CircuitElement* element(std::string_view name) const;
@@ -35,9 +36,13 @@ struct Netlist {
 
 /// Read a netlist: the first line is the title, "*" begins a comment, "+" goes on with the line before, case
 /// does not matter, gnd is 0. Analyses, plots and options are left out: Ombrek asks its own questions.
-/// @return a Problem for .include and .lib (a circuit is one file), a model that is not there, an element
+/// @param models  models and subcircuits to take what the circuit itself does not define from
+/// @return a Problem for .include and .lib (a circuit is one file), a model that is nowhere, an element
 /// without its nodes, the same name twice, nothing at all, or more than 10,000 elements
-Result<Netlist> readNetlist(const std::string& text);
+Result<Netlist> readNetlist(const std::string& text, const std::string& models = "");
+
+/// Words of a line, in small letters on wish.
+std::vector<std::string> circuitWords(const std::string& line, bool small = false);
 
 /// The lines that a simulator is given, without analyses: title, elements, cards, ".end".
 std::vector<std::string> linesOf(const Netlist& netlist);

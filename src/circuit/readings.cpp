@@ -1,8 +1,10 @@
 #include <algorithm>
 #include <cmath>
 
-#include "circuit/suspects.h"
+#include "circuit/netlist.h"
+#include "circuit/reading.h"
 #include "core/quantity/shown.h"
+#include "formats/encoding.h"
 #include "formats/table_csv.h"
 
 namespace ombrek {
@@ -10,11 +12,7 @@ namespace {
 
 using What = CircuitReading::Quantity;
 
-std::string lower(std::string text) {
-    for (char& c : text) c = char(std::tolower(static_cast<unsigned char>(c)));
-    const auto first = text.find_first_not_of(" \t"), last = text.find_last_not_of(" \t");
-    return first == std::string::npos ? "" : text.substr(first, last - first + 1);
-}
+std::string word(const std::string& cell) { return lowered(trimmed(cell)); }
 
 struct Column {
     const char* name;
@@ -34,6 +32,11 @@ Unit unitOf(What quantity) {
 
 }  // namespace
 
+bool sameProbe(const CircuitReading& a, const CircuitReading& b) {
+    return a.quantity == b.quantity && a.state == b.state && circuitNode(a.node) == circuitNode(b.node) &&
+           circuitNode(a.node2) == circuitNode(b.node2);
+}
+
 Result<std::vector<CircuitReading>> readCircuitReadings(const std::string& bytes) {
     const auto table = readTable(bytes);
     if (!table) return tl::make_unexpected(table.error());
@@ -41,7 +44,7 @@ Result<std::vector<CircuitReading>> readCircuitReadings(const std::string& bytes
     Column columns[] = {{"node"}, {"node2"}, {"quantity"}, {"value"}, {"error"}, {"state"}};
     for (std::size_t i = 0; i < table->rows[0].size(); ++i) {
         for (Column& column : columns) {
-            if (lower(table->rows[0][i]) == column.name) column.at = i;
+            if (word(table->rows[0][i]) == column.name) column.at = i;
         }
     }
     if (columns[0].at == std::string::npos || columns[3].at == std::string::npos)
@@ -53,14 +56,14 @@ Result<std::vector<CircuitReading>> readCircuitReadings(const std::string& bytes
             return at < table->rows[row].size() ? table->rows[row][at] : std::string();
         };
         const std::string where = "line " + std::to_string(table->lines[row]);
-        const auto quantity = quantityOf(lower(cell(2)));
+        const auto quantity = quantityOf(word(cell(2)));
         if (!quantity)
             return problem(where, "\"" + cell(2).substr(0, 30) + "\" is no voltage, current or resistance.");
         CircuitReading r;
         r.quantity = *quantity;
-        r.node = lower(cell(0));
-        r.node2 = lower(cell(1)).empty() ? "0" : lower(cell(1));
-        r.state = lower(cell(5));
+        r.node = word(cell(0));
+        r.node2 = word(cell(1)).empty() ? "0" : word(cell(1));
+        r.state = word(cell(5));
         r.line = table->lines[row];
         // A number without a unit is SI as it stands.
         const auto plain = parseQuantity(cell(3), unitOf(*quantity));
@@ -72,7 +75,7 @@ Result<std::vector<CircuitReading>> readCircuitReadings(const std::string& bytes
         } else {
             return problem(where, "\"" + cell(3).substr(0, 30) + "\" is no reading.");
         }
-        if (!lower(cell(4)).empty()) {
+        if (!word(cell(4)).empty()) {
             const auto error = parseQuantity(cell(4), unitOf(*quantity));
             if (!error || error->value < 0)
                 return problem(where, "\"" + cell(4).substr(0, 30) + "\" is no error of a reading.");

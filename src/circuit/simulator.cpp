@@ -8,6 +8,9 @@
 #include <cstring>
 #include <mutex>
 
+#include "core/quantity/quantity.h"
+#include "formats/encoding.h"
+
 namespace ombrek {
 namespace {
 
@@ -30,24 +33,38 @@ class Library {
         return true;
     }
 
-    Result<OperatingPoint> solve(const Netlist& netlist) {
+    Result<void> read(const Netlist& netlist) {
         said_.clear();
         auto lines = linesOf(netlist);
         std::vector<char*> text;
         for (std::string& line : lines) text.push_back(line.data());
         text.push_back(nullptr);
         if (circuit_(text.data()) != 0 || gone_) return failed();
+        return {};
+    }
+
+    Result<OperatingPoint> solve() {
+        said_.clear();
         command("op");
-        OperatingPoint out;
         const char* plot = gone_ ? nullptr : plot_();
         if (plot == nullptr || std::strncmp(plot, "op", 2) != 0) return failed();
+        OperatingPoint out;
         char** names = vectors_(const_cast<char*>(plot));
         for (; names != nullptr && *names != nullptr; ++names) take(plot, *names, out);
         command("destroy all");
-        command("remcirc");
         if (out.volts.empty()) return failed();
         return out;
     }
+
+    void alter(const std::string& resistor, double ohms) {
+        command(("alter " + lowered(resistor) + " = " + plainNumber(ohms)).c_str());
+    }
+
+    void forget() {
+        if (!gone_) command("remcirc");
+    }
+
+    bool gone() const { return gone_; }
 
  private:
     void command(const char* words) {
@@ -80,9 +97,7 @@ class Library {
         const auto begin = text.find(' ');
         text = begin == std::string::npos ? text : text.substr(begin + 1);
         auto& said = static_cast<Library*>(self)->said_;
-        std::string lower(text);
-        for (char& c : lower) c = char(std::tolower(static_cast<unsigned char>(c)));
-        if (said.size() < 300 && lower.find("error") != std::string::npos)
+        if (said.size() < 300 && lowered(text).find("error") != std::string::npos)
             said += (said.empty() ? "" : " ") + text;
         return 0;
     }
@@ -115,14 +130,61 @@ double OperatingPoint::between(const std::string& node, const std::string& other
     return at(node) - at(other);
 }
 
-Result<OperatingPoint> operatingPoint(const Netlist& netlist) {
+namespace {
+
+Library& library() {
+    static Library one;
+    return one;
+}
+
+std::mutex& turn() {
     static std::mutex one;
-    static Library library;
-    const std::lock_guard guard(one);
-    if (!library.load())
-        return problem("",
-                       "The simulator (libngspice) is not installed: without it a circuit is not reckoned.");
-    return library.solve(netlist);
+    return one;
+}
+
+tl::unexpected<Problem> notInstalled() {
+    return problem("", "The simulator (libngspice) is not installed: without it a circuit is not reckoned.");
+}
+
+}  // namespace
+
+Result<OperatingPoint> operatingPoint(const Netlist& netlist) {
+    Result<OperatingPoint> out;
+    const auto read = operatingPoints(netlist, {{}}, [&](std::size_t, const Result<OperatingPoint>& point) {
+        out = point;
+        return true;
+    });
+    if (!read) return tl::make_unexpected(read.error());
+    return out;
+}
+
+Result<void> operatingPoints(const Netlist& netlist, const std::vector<std::vector<Alteration>>& sets,
+                             const std::function<bool(std::size_t, const Result<OperatingPoint>&)>& take) {
+    const std::lock_guard guard(turn());
+    Library& spice = library();
+    if (!spice.load()) return notInstalled();
+    if (const auto read = spice.read(netlist); !read) return read;
+    for (std::size_t i = 0; i < sets.size(); ++i) {
+        if (spice.gone()) {
+            // One of them made the library give up: the next begin anew.
+            if (!spice.load()) return notInstalled();
+            if (const auto read = spice.read(netlist); !read) return read;
+        }
+        for (const Alteration& a : sets[i]) spice.alter(a.resistor, a.ohms);
+        const auto point = spice.solve();
+        for (const Alteration& a : sets[i]) {
+            const CircuitElement* element = netlist.element(a.resistor);
+            if (element != nullptr && !spice.gone()) spice.alter(a.resistor, spiceNumber(element->word()));
+        }
+        if (!take(i, point)) break;
+    }
+    spice.forget();
+    return {};
+}
+
+bool simulatorThere() {
+    const std::lock_guard guard(turn());
+    return library().load();
 }
 
 }  // namespace ombrek

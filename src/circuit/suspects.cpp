@@ -1,215 +1,152 @@
 #include "circuit/suspects.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <limits>
 #include <numeric>
+#include <set>
 
-#include "circuit/simulator.h"
+#include "circuit/likelihood.h"
+#include "circuit/reads.h"
 #include "core/quantity/quantity.h"
+#include "formats/encoding.h"
 
 namespace ombrek {
 namespace {
 
 using What = CircuitReading::Quantity;
 
-constexpr double kTestCurrent = 1e-6;  ///< of the meter [A]
-constexpr double kBeyond = 2e7;        ///< where a meter shows OL [Ω]
-constexpr double kTolerance = 0.05;    ///< of a part whose tolerance is not said
-constexpr double kSoundPrior = 2;      ///< that nothing is wrong, against one usual fault
-constexpr double kLeastVolts = 0.02;   ///< what no model knows better
-constexpr double kModel = 0.03;        ///< by which a model may be off, of the value
+constexpr double kSoundPrior = 2;       ///< that nothing is wrong, against one usual fault
+constexpr double kStep = 0.02;          ///< by which a part is moved to see what it does
+constexpr double kWorthTelling = 0.02;  ///< least information that a next reading is worth [nat]
+constexpr double kOtherState = 0.6;     ///< a reading in a state that nothing was read in yet is more trouble
+constexpr double kKeyDown = 0.7;        ///< and one with the key down more risk
 
-std::string lower(std::string text) {
-    for (char& c : text) c = char(std::tolower(static_cast<unsigned char>(c)));
-    return text;
-}
-
-/// With a source of 0 V in the first lead of each element whose current is read.
-Netlist withSenses(const Netlist& circuit, const std::vector<CircuitReading>& asked) {
-    Netlist out = circuit;
-    for (std::size_t i = 0; i < asked.size(); ++i) {
-        if (asked[i].quantity != What::current) continue;
-        for (std::size_t at = 0; at < circuit.elements.size(); ++at) {
-            if (lower(circuit.elements[at].name) != lower(asked[i].node) ||
-                circuit.elements[at].nodes.empty())
-                continue;
-            const std::string lead = "ombrek_sense" + std::to_string(i);
-            std::string& first = out.elements[at].nodes[0];
-            CircuitElement sense{"V" + lead, {first, lead}, "0"};
-            first = lead;
-            out.elements.push_back(std::move(sense));
-            break;
-        }
-    }
-    return out;
-}
-
-/// The supplies taken out, and the ohmmeter across two nodes.
-Netlist withoutPower(const Netlist& circuit, const std::string& node, const std::string& node2) {
-    Netlist out = circuit;
-    std::erase_if(out.elements, [](const CircuitElement& e) {
-        return (e.kind() == 'v' || e.kind() == 'i') && sourceValue(e) != 0;
-    });
-    out.elements.push_back({"Iombrek_ohms", {node2, node}, "1e-6"});
-    return out;
-}
-
-double resistance(const Netlist& circuit, const CircuitReading& r) {
-    const auto point = operatingPoint(withoutPower(circuit, circuitNode(r.node), circuitNode(r.node2)));
-    return point ? point->between(circuitNode(r.node), circuitNode(r.node2)) / kTestCurrent : NAN;
-}
-
-struct Solved {
-    std::vector<double> reads, nodes;
-};
-
-/// What is read, and the voltages of the nodes, of one operating point; resistances want one each.
-Solved solve(const Netlist& circuit, const std::vector<CircuitReading>& asked,
-             const std::vector<std::string>& nodes) {
-    Solved out{std::vector<double>(asked.size(), NAN), std::vector<double>(nodes.size(), NAN)};
-    const bool live = !nodes.empty() || std::any_of(asked.begin(), asked.end(), [](const CircuitReading& r) {
-        return r.quantity != What::resistance;
-    });
-    const auto point =
-        live ? operatingPoint(withSenses(circuit, asked)) : Result<OperatingPoint>(OperatingPoint());
-    for (std::size_t i = 0; i < asked.size(); ++i) {
-        const CircuitReading& r = asked[i];
-        if (r.quantity == What::resistance) {
-            out.reads[i] = resistance(circuit, r);
-        } else if (point && r.quantity == What::voltage) {
-            out.reads[i] = point->between(circuitNode(r.node), circuitNode(r.node2));
-        } else if (point) {
-            const auto hit = point->currents.find("vombrek_sense" + std::to_string(i));
-            if (hit != point->currents.end()) out.reads[i] = hit->second;
-        }
-    }
-    for (std::size_t i = 0; point && i < nodes.size(); ++i) out.nodes[i] = point->between(nodes[i]);
-    return out;
-}
-
-bool beyond(double ohms) { return !(std::abs(ohms) < kBeyond); }
-
-/// The standard deviation of what a sound circuit of parts within their tolerances reads.
-std::vector<double> spreadOf(const Netlist& circuit, const std::vector<CircuitReading>& asked,
-                             const std::vector<double>& sound, const std::function<bool(double)>& goOn) {
-    std::vector<double> variance(asked.size(), 0.0);
-    const double step = 0.02;
-    for (std::size_t at = 0; at < circuit.elements.size(); ++at) {
-        const CircuitElement& e = circuit.elements[at];
-        if (e.kind() != 'r' || !std::isfinite(spiceNumber(e.word()))) continue;
-        if (goOn && !goOn(0.3 * double(at) / double(circuit.elements.size()))) break;
-        Netlist other = circuit;
-        other.elements[at].value = plainNumber(spiceNumber(e.word()) * (1 + step));
-        const auto reads = solve(other, asked, {}).reads;
-        for (std::size_t i = 0; i < asked.size(); ++i) {
-            // A uniform tolerance has its standard deviation at its width over the root of three.
-            const double slope = (reads[i] - sound[i]) / step * kTolerance / std::sqrt(3.0);
-            if (std::isfinite(slope)) variance[i] += slope * slope;
-        }
-    }
-    for (double& v : variance) v = std::sqrt(v);
-    return variance;
-}
-
-/// How well a prediction stands to a reading: the logarithm of a likelihood with heavy tails, so that one odd
-/// reading does not silence all others.
-double agreement(double predicted, const CircuitReading& r, double spread) {
-    if (r.quantity == What::resistance && (std::isinf(r.value) || beyond(predicted)))
-        return std::isinf(r.value) == beyond(predicted) ? 0.0 : -6.0;
-    if (std::isnan(predicted)) return -8.0;
-    const double floor = r.quantity == What::voltage ? kLeastVolts : 0.0;
-    const double error = r.error > 0 ? r.error : 0.005 * std::abs(r.value);
-    const double sigma =
-        std::sqrt(error * error + spread * spread + std::pow(kModel * predicted, 2) + floor * floor) + 1e-12;
-    // Which way round the leads lie in a current's path is nobody's business.
-    const bool current = r.quantity == What::current;
-    const double z =
-        current ? (std::abs(r.value) - std::abs(predicted)) / sigma : (r.value - predicted) / sigma;
-    return -2.5 * std::log1p(z * z / 4) - std::log(sigma / (kLeastVolts + std::abs(r.value) + 1e-12));
-}
-
-struct Hypothesis {
-    const Fault* fault = nullptr;  ///< nothing: the circuit is sound
-    double prior = 1, log = 0;
-    std::vector<double> reads;
-    std::vector<double> nodes;  ///< voltages at every node
-};
-
-std::string named(const Hypothesis& h) {
-    return h.fault ? h.fault->ref + " " + h.fault->what : "a sound circuit";
-}
-
-/// The node whose voltage would tell most of those that were not read.
-/// Expected information of normal readings about classes, by the bound of pairwise distances (Kolchinsky and
-/// Tracey 2017, from memory).
-NextReading nextOf(const std::vector<Hypothesis>& all, const std::vector<double>& share,
-                   const std::vector<std::string>& nodes, const std::vector<CircuitReading>& taken) {
-    NextReading best;
-    for (std::size_t n = 0; n < nodes.size(); ++n) {
-        const bool known = std::any_of(taken.begin(), taken.end(), [&](const CircuitReading& r) {
-            return r.quantity == What::voltage && circuitNode(r.node) == nodes[n] &&
-                   circuitNode(r.node2) == "0";
-        });
-        if (known) continue;
-        double gain = 0;
-        for (std::size_t i = 0; i < all.size(); ++i) {
-            double like = 0;
-            for (std::size_t j = 0; j < all.size(); ++j) {
-                const double a = all[i].nodes[n], b = all[j].nodes[n];
-                const double sigma = 0.05 + 0.04 * std::abs(a);
-                like += share[j] * (std::isfinite(a) && std::isfinite(b)
-                                        ? std::exp(-std::pow((a - b) / sigma, 2) / 4)
-                                        : 1.0);
-            }
-            gain -= share[i] * std::log(std::max(like, 1e-300));
-        }
-        if (gain > best.gain + 1e-9) {
-            best.gain = gain;
-            best.node = nodes[n];
-        }
-    }
-    if (best.gain < 0.02) best.node.clear();
-    return best;
-}
-
-/// "R3 open would read 8.2 V there, Q1 base open 0.4 V."
-std::string whyOf(const NextReading& next, const std::vector<Hypothesis>& all,
-                  const std::vector<double>& share, const std::vector<std::string>& nodes) {
-    const std::size_t n = std::size_t(std::find(nodes.begin(), nodes.end(), next.node) - nodes.begin());
-    std::vector<std::size_t> order(all.size());
-    std::iota(order.begin(), order.end(), std::size_t(0));
-    std::stable_sort(order.begin(), order.end(),
-                     [&](std::size_t a, std::size_t b) { return share[a] > share[b]; });
-    std::string out;
-    double first = NAN;
-    for (const std::size_t i : order) {
-        const double v = all[i].nodes[n];
-        if (!std::isfinite(v) || (std::isfinite(first) && std::abs(v - first) < 0.1 + 0.05 * std::abs(first)))
-            continue;
-        const std::string volts = formatQuantity(std::round(v * 1000) / 1000, Unit::volt, 3);
-        if (std::isfinite(first)) return out + ", " + named(all[i]) + " " + volts + ".";
-        out = named(all[i]) + " would read " + volts + " there";
-        first = v;
-    }
-    return out.empty() ? out : out + ".";
-}
+std::string ohmKey(const CircuitReading& r) { return circuitNode(r.node) + " " + circuitNode(r.node2); }
 
 }  // namespace
 
-std::vector<double> readingsOf(const Netlist& circuit, const std::vector<CircuitReading>& asked) {
-    return solve(circuit, asked, {}).reads;
+FaultFinder::FaultFinder(KitCircuit circuit, CircuitBench bench, const Kit* kit, std::vector<NearLeads> near,
+                         FaultPriors priors)
+    : circuit_(std::move(circuit)),
+      bench_(std::move(bench)),
+      kit_(kit),
+      faults_(singleFaults(circuit_.netlist, kit, near, priors)) {}
+
+Result<void> FaultFinder::simulateState(const std::string& name, const std::vector<CircuitReading>& here,
+                                        const std::function<bool(double)>& goOn) {
+    Sims sims;
+    sims.standing = inState(circuit_, circuit_.state(name), bench_, kit_);
+    sims.nodes = sims.standing.nodes();
+    const Netlist sensed = withSenses(sims.standing, here);
+    const auto sound = operatingPoint(sensed);
+    if (!sound) return tl::make_unexpected(sound.error());
+    sims.volts.assign(faults_.size() + 1, {});
+    std::set<std::string> branches;
+    for (const CircuitReading& r : here) {
+        if (r.quantity == What::current) branches.insert(lowered(r.node));
+    }
+    for (const std::string& b : branches) sims.currents[b].assign(faults_.size() + 1, NAN);
+    const auto keep = [&](std::size_t hypothesis, const Result<OperatingPoint>& point) {
+        sims.volts[hypothesis].assign(sims.nodes.size(), NAN);
+        if (!point) return;
+        for (std::size_t n = 0; n < sims.nodes.size(); ++n)
+            sims.volts[hypothesis][n] = point->between(sims.nodes[n]);
+        for (const std::string& b : branches)
+            sims.currents[b][hypothesis] =
+                liveRead(*point, sims.standing, {b, "0", What::current, 0, 0, "", 0});
+    };
+    keep(0, sound);
+    const auto places = scatterPlaces(circuit_, kit_, bench_);
+    std::size_t done = 0;
+    const double all = double(faults_.size() + places.size() + 1);
+    const auto on = [&] { return !goOn || goOn(double(++done) / all); };
+    bool stopped = false;
+    const auto ran = eachFault(sensed, faults_, [&](std::size_t i, const Result<OperatingPoint>& point) {
+        keep(i + 1, point);
+        stopped = stopped || !on();
+        return !stopped;
+    });
+    if (!ran) return ran;
+    // What parts within their tolerances do: resistors by altering them, the rest one by one.
+    std::vector<std::vector<Alteration>> sets;
+    std::vector<std::size_t> altered;
+    sims.voltSteps.assign(places.size(), std::vector<double>(sims.nodes.size(), 0.0));
+    for (const std::string& b : branches) sims.currentSteps[b].assign(places.size(), 0.0);
+    const auto step = [&](std::size_t place, const Result<OperatingPoint>& point) {
+        std::vector<double>& moved = sims.voltSteps[place];
+        if (!point) return;
+        const double by = places[place].percent / 100 / std::sqrt(3.0) / kStep;
+        for (std::size_t n = 0; n < moved.size(); ++n)
+            moved[n] = (point->between(sims.nodes[n]) - sound->between(sims.nodes[n])) * by;
+        for (const std::string& b : branches) {
+            const CircuitReading asked{b, "0", What::current, 0, 0, "", 0};
+            const double d = (liveRead(*point, sims.standing, asked) - sims.currents[b][0]) * by;
+            if (std::isfinite(d)) sims.currentSteps[b][place] = d;
+        }
+    };
+    for (std::size_t p = 0; p < places.size(); ++p) {
+        const ScatterPlace& place = places[p];
+        const CircuitElement* e = place.resistor ? sensed.element(place.element) : nullptr;
+        if (e != nullptr) {
+            sets.push_back({{place.element, spiceNumber(e->word()) * (1 + kStep)}});
+            altered.push_back(p);
+        } else if (!place.resistor && !stopped) {
+            Netlist moved = sensed;
+            scatter(moved, place, 1 + kStep);
+            step(p, operatingPoint(moved));
+            stopped = stopped || !on();
+        }
+    }
+    if (!stopped && !sets.empty()) {
+        const auto moved =
+            operatingPoints(sensed, sets, [&](std::size_t i, const Result<OperatingPoint>& point) {
+                step(altered[i], point);
+                stopped = stopped || !on();
+                return !stopped;
+            });
+        if (!moved) return moved;
+    }
+    if (stopped) return problem("", "Stopped.");
+    if (const auto before = sims_.find(name); before != sims_.end()) {
+        sims.ohms = std::move(before->second.ohms);
+        sims.ohmSpread = std::move(before->second.ohmSpread);
+    }
+    sims_[name] = std::move(sims);
+    return {};
 }
 
-Result<Suspicion> suspectsOf(const Netlist& circuit, const std::vector<CircuitReading>& readings,
-                             const std::function<bool(double)>& goOn) {
-    const auto nodes = circuit.nodes();
+Result<void> FaultFinder::simulateOhms(Sims& sims, const CircuitReading& r,
+                                       const std::function<bool(double)>& goOn) {
+    const std::string node = circuitNode(r.node), node2 = circuitNode(r.node2);
+    const Netlist metered = withOhmmeter(sims.standing, node, node2);
+    std::vector<double> ohms(faults_.size() + 1, NAN);
+    const auto sound = operatingPoint(metered);
+    if (sound) ohms[0] = ohmsOf(*sound, node, node2);
+    bool stopped = false;
+    const auto ran = eachFault(metered, faults_, [&](std::size_t i, const Result<OperatingPoint>& point) {
+        if (point) ohms[i + 1] = ohmsOf(*point, node, node2);
+        stopped = goOn && !goOn(double(i) / double(faults_.size()));
+        return !stopped;
+    });
+    if (!ran) return ran;
+    if (stopped) return problem("", "Stopped.");
+    sims.ohms[ohmKey(r)] = std::move(ohms);
+    // Parts in parallel and in series of 5 % are together within 5 %; half of that is their deviation.
+    sims.ohmSpread[ohmKey(r)] = sound ? 0.03 * std::abs(ohmsOf(*sound, node, node2)) : 0;
+    return {};
+}
+
+Result<void> FaultFinder::simulateFor(const std::vector<CircuitReading>& readings,
+                                      const std::function<bool(double)>& goOn) {
+    const auto nodes = circuit_.netlist.nodes();
+    const auto known = [&](const std::string& node) {
+        return circuitNode(node) == "0" ||
+               std::find(nodes.begin(), nodes.end(), circuitNode(node)) != nodes.end();
+    };
     for (const CircuitReading& r : readings) {
-        const auto known = [&](const std::string& node) {
-            return circuitNode(node) == "0" ||
-                   std::find(nodes.begin(), nodes.end(), circuitNode(node)) != nodes.end();
-        };
-        const bool there = r.quantity == What::current ? circuit.element(r.node) != nullptr
+        const bool there = r.quantity == What::current ? circuit_.netlist.element(r.node) != nullptr
                                                        : known(r.node) && known(r.node2);
         if (!there)
             return problem(
@@ -217,45 +154,183 @@ Result<Suspicion> suspectsOf(const Netlist& circuit, const std::vector<CircuitRe
                 "The circuit has no " + (r.quantity == What::current ? std::string("part ") : "node ") +
                     r.node.substr(0, 40) + (r.node2 == "0" ? "" : ", or no " + r.node2.substr(0, 40)) + ".");
     }
-    if (const auto point = operatingPoint(circuit); !point) return tl::make_unexpected(point.error());
-    const auto faults = singleFaults(circuit);
-    Solved sound = solve(circuit, readings, nodes);
-    std::vector<Hypothesis> all{{nullptr, kSoundPrior, 0, std::move(sound.reads), std::move(sound.nodes)}};
-    const auto spread = spreadOf(circuit, readings, all.front().reads, goOn);
-    for (std::size_t i = 0; i < faults.size(); ++i) {
-        if (goOn && !goOn(0.3 + 0.7 * double(i) / double(faults.size()))) return problem("", "Stopped.");
-        Solved solved = solve(faults[i].circuit, readings, nodes);
-        all.push_back({&faults[i], faults[i].prior, 0, std::move(solved.reads), std::move(solved.nodes)});
+    for (const CircuitReading& r : readings) {
+        const auto hit = sims_.find(r.state);
+        const bool current = r.quantity == What::current;
+        if (hit == sims_.end() || (current && !hit->second.currents.contains(lowered(r.node)))) {
+            std::vector<CircuitReading> here;
+            for (const CircuitReading& other : readings) {
+                if (other.state == r.state) here.push_back(other);
+            }
+            for (const auto& [id, probe] : circuit_.probes) {
+                if (probe.state == r.state) here.push_back(probe);
+            }
+            if (const auto done = simulateState(r.state, here, goOn); !done) return done;
+        }
+        Sims& sims = sims_.at(r.state);
+        if (r.quantity == What::resistance && !sims.ohms.contains(ohmKey(r))) {
+            if (const auto done = simulateOhms(sims, r, goOn); !done) return done;
+        }
     }
-    double best = -std::numeric_limits<double>::infinity();
-    for (Hypothesis& h : all) {
-        h.log = std::log(h.prior);
-        for (std::size_t i = 0; i < readings.size(); ++i)
-            h.log += agreement(h.reads[i], readings[i], spread[i]);
-        best = std::max(best, h.log);
-    }
-    std::vector<double> share;
-    for (const Hypothesis& h : all) share.push_back(std::exp(h.log - best));
-    const double sum = std::accumulate(share.begin(), share.end(), 0.0);
-    for (double& s : share) s /= sum;
-    Suspicion out;
-    for (std::size_t i = 0; i < all.size(); ++i)
-        out.suspects.push_back({all[i].fault ? all[i].fault->ref : "", all[i].fault ? all[i].fault->what : "",
-                                share[i], all[i].reads});
-    std::stable_sort(out.suspects.begin(), out.suspects.end(),
-                     [](const Suspect& a, const Suspect& b) { return a.odds > b.odds; });
-    out.next = nextOf(all, share, nodes, readings);
-    if (!out.next.node.empty()) out.next.why = whyOf(out.next, all, share, nodes);
-    out.next.node = circuit.shown(out.next.node);
-    // The best must itself agree: a reading four deviations off is explained by nobody.
-    for (std::size_t i = 0; i < readings.size(); ++i) {
-        const double p = out.suspects.front().reads[i];
-        const double sigma = std::max({readings[i].error, spread[i], kModel * std::abs(p), kLeastVolts});
-        if (std::isfinite(p) && std::isfinite(readings[i].value) && readings[i].quantity == What::voltage &&
-            std::abs(p - readings[i].value) > 5 * sigma + 0.1)
-            out.unexplained = true;
+    return {};
+}
+
+double FaultFinder::predicted(std::size_t hypothesis, const CircuitReading& r) const {
+    const Sims& sims = sims_.at(r.state);
+    if (r.quantity == What::resistance) return sims.ohms.at(ohmKey(r))[hypothesis];
+    if (r.quantity == What::current) return sims.currents.at(lowered(r.node))[hypothesis];
+    const auto at = [&](const std::string& name) {
+        const std::string node = circuitNode(name);
+        if (node == "0") return 0.0;
+        const auto hit = std::find(sims.nodes.begin(), sims.nodes.end(), node);
+        const auto& volts = sims.volts[hypothesis];
+        return hit == sims.nodes.end() || volts.empty() ? NAN : volts[std::size_t(hit - sims.nodes.begin())];
+    };
+    return at(r.node) - at(r.node2);
+}
+
+std::vector<double> FaultFinder::steps(const CircuitReading& r) const {
+    const Sims& sims = sims_.at(r.state);
+    if (r.quantity == What::current) return sims.currentSteps.at(lowered(r.node));
+    if (r.quantity == What::resistance) return {};
+    const auto place = [&](const std::string& name) {
+        return std::size_t(std::find(sims.nodes.begin(), sims.nodes.end(), circuitNode(name)) -
+                           sims.nodes.begin());
+    };
+    const std::size_t a = place(r.node), b = place(r.node2);
+    std::vector<double> out;
+    for (const auto& step : sims.voltSteps) {
+        const double d = (a < step.size() ? step[a] : 0) - (b < step.size() ? step[b] : 0);
+        out.push_back(std::isfinite(d) ? d : 0);
     }
     return out;
+}
+
+std::string FaultFinder::named(std::size_t hypothesis) const {
+    return hypothesis == 0 ? "a sound circuit"
+                           : faults_[hypothesis - 1].ref + " " + faults_[hypothesis - 1].what;
+}
+
+/// Expected information of normal readings about classes, by the bound of pairwise distances (Kolchinsky and
+/// Tracey 2017, from memory), over those hypotheses that are still believed.
+NextReading FaultFinder::next(const std::vector<double>& share,
+                              const std::vector<CircuitReading>& taken) const {
+    std::vector<std::size_t> order(share.size());
+    std::iota(order.begin(), order.end(), std::size_t(0));
+    std::stable_sort(order.begin(), order.end(),
+                     [&](std::size_t a, std::size_t b) { return share[a] > share[b]; });
+    constexpr std::size_t kMost = 150;
+    if (order.size() > kMost) order.resize(kMost);
+    while (order.size() > 2 && share[order.back()] < 1e-4) order.pop_back();
+    NextReading best;
+    for (const auto& [state, sims] : sims_) {
+        const CircuitState* known = circuit_.state(state);
+        if (known != nullptr && known->powerOff) continue;
+        const bool entered = std::any_of(taken.begin(), taken.end(),
+                                         [&](const CircuitReading& r) { return r.state == state; });
+        const double ease = (entered ? 1.0 : kOtherState) *
+                            (lowered(state).find("key") != std::string::npos ? kKeyDown : 1.0);
+        for (std::size_t n = 0; n < sims.nodes.size(); ++n) {
+            const bool read = std::any_of(taken.begin(), taken.end(), [&](const CircuitReading& r) {
+                return r.quantity == What::voltage && r.state == state &&
+                       circuitNode(r.node) == sims.nodes[n] && circuitNode(r.node2) == "0";
+            });
+            if (read) continue;
+            double gain = 0;
+            for (const std::size_t i : order) {
+                double like = 0;
+                for (const std::size_t j : order) {
+                    const double a = sims.volts[i].empty() ? NAN : sims.volts[i][n];
+                    const double b = sims.volts[j].empty() ? NAN : sims.volts[j][n];
+                    const double sigma = 0.05 + 0.04 * std::abs(a);
+                    like += share[j] * (std::isfinite(a) && std::isfinite(b)
+                                            ? std::exp(-std::pow((a - b) / sigma, 2) / 4)
+                                            : 1.0);
+                }
+                gain -= share[i] * std::log(std::max(like, 1e-300));
+            }
+            if (gain * ease > best.gain + 1e-9) {
+                best.gain = gain * ease;
+                best.node = sims.nodes[n];
+                best.state = state;
+            }
+        }
+    }
+    if (best.gain < kWorthTelling) best.node.clear();
+    return best;
+}
+
+/// "R3 open would read 8.2 V there, Q1 base open 0.4 V."
+std::string FaultFinder::why(const NextReading& next, const std::vector<double>& share) const {
+    const CircuitReading there{next.node, "0", What::voltage, 0, 0, next.state, 0};
+    std::vector<std::size_t> order(share.size());
+    std::iota(order.begin(), order.end(), std::size_t(0));
+    std::stable_sort(order.begin(), order.end(),
+                     [&](std::size_t a, std::size_t b) { return share[a] > share[b]; });
+    std::string out;
+    double first = NAN;
+    for (const std::size_t i : order) {
+        const double v = predicted(i, there);
+        if (!std::isfinite(v) || (std::isfinite(first) && std::abs(v - first) < 0.1 + 0.05 * std::abs(first)))
+            continue;
+        const std::string volts = formatQuantity(std::round(v * 1000) / 1000, Unit::volt, 3);
+        if (std::isfinite(first)) return out + ", " + named(i) + " " + volts + ".";
+        out = named(i) + " would read " + volts + " there";
+        first = v;
+    }
+    return out.empty() ? out : out + ".";
+}
+
+Suspicion FaultFinder::rank(const std::vector<CircuitReading>& readings) const {
+    Suspicion out;
+    std::vector<Residual> residuals;
+    for (const CircuitReading& r : readings) {
+        Residual residual{&r, NAN, 0, steps(r)};
+        for (const double step : residual.steps) residual.spread = std::hypot(residual.spread, step);
+        if (r.quantity == What::resistance) residual.spread = sims_.at(r.state).ohmSpread.at(ohmKey(r));
+        out.spreads.push_back(residual.spread);
+        residuals.push_back(std::move(residual));
+    }
+    std::vector<double> logs;
+    std::vector<std::vector<double>> reads;
+    double best = -std::numeric_limits<double>::infinity();
+    for (std::size_t h = 0; h <= faults_.size(); ++h) {
+        reads.emplace_back();
+        for (Residual& r : residuals) {
+            r.predicted = predicted(h, *r.reading);
+            reads.back().push_back(r.predicted);
+        }
+        const double prior = h == 0 ? kSoundPrior : faults_[h - 1].prior;
+        logs.push_back(std::log(std::max(prior, 1e-6)) + logLikelihood(residuals));
+        best = std::max(best, logs.back());
+    }
+    std::vector<double> share;
+    for (const double log : logs) share.push_back(std::exp(log - best));
+    const double sum = std::accumulate(share.begin(), share.end(), 0.0);
+    for (double& s : share) s /= sum;
+    for (std::size_t h = 0; h <= faults_.size(); ++h) {
+        const Fault* fault = h == 0 ? nullptr : &faults_[h - 1];
+        out.suspects.push_back({fault ? fault->ref : "", fault ? fault->what : "", share[h], reads[h],
+                                fault ? fault->near : ""});
+    }
+    std::stable_sort(out.suspects.begin(), out.suspects.end(),
+                     [](const Suspect& a, const Suspect& b) { return a.odds > b.odds; });
+    out.next = next(share, readings);
+    if (!out.next.node.empty()) out.next.why = why(out.next, share);
+    out.next.node = circuit_.netlist.shown(out.next.node);
+    // The best must itself agree: a reading that is far off is explained by nobody.
+    for (std::size_t i = 0; i < readings.size(); ++i) {
+        const double z = deviations(readings[i], out.suspects.front().reads[i], out.spreads[i]);
+        if (std::isfinite(z) && std::abs(z) > 5) out.unexplained = true;
+    }
+    return out;
+}
+
+Result<Suspicion> suspectsOf(const KitCircuit& circuit, const std::vector<CircuitReading>& readings,
+                             const std::function<bool(double)>& goOn) {
+    FaultFinder finder(circuit);
+    if (const auto done = finder.simulateFor(readings, goOn); !done) return tl::make_unexpected(done.error());
+    return finder.rank(readings);
 }
 
 }  // namespace ombrek

@@ -1,31 +1,15 @@
 #pragma once
 
 #include <functional>
+#include <map>
 #include <string>
 #include <vector>
 
 #include "circuit/fault.h"
+#include "circuit/kit_circuit.h"
+#include "circuit/likelihood.h"
 
 namespace ombrek {
-
-/// What was read on a circuit.
-struct CircuitReading {
-    enum class Quantity { voltage, current, resistance };
-    std::string node, node2 = "0";  ///< of a current: the element that it goes through
-    Quantity quantity = Quantity::voltage;
-    double value = 0;  ///< SI; infinite: beyond the range (resistance)
-    double error = 0;  ///< the meter's own, a standard deviation [same unit]; 0: not said
-    std::string state;
-    std::size_t line = 0;
-};
-
-/// Readings as CSV with the columns node, node2, quantity, value, error, state (any order; node2, error and
-/// state may be missing). Values as people write them; OL and open are beyond the range.
-Result<std::vector<CircuitReading>> readCircuitReadings(const std::string& bytes);
-
-/// What a circuit reads there. NaN: there is no such node, or the simulator finds no operating point.
-/// A resistance is read without power: supplies out, a microampere through the meter's leads.
-std::vector<double> readingsOf(const Netlist& circuit, const std::vector<CircuitReading>& asked);
 
 /// A hypothesis with its share of the belief.
 struct Suspect {
@@ -33,11 +17,12 @@ struct Suspect {
     std::string what;           ///< "open"; empty with an empty ref
     double odds = 0;            ///< 0 … 1; all suspects together 1
     std::vector<double> reads;  ///< what it would read, one for each reading
+    std::string near;           ///< of a bridge: the other part
 };
 
 /// The reading that would tell most next.
 struct NextReading {
-    std::string node, node2 = "0", quantity = "voltage", why;
+    std::string node, node2 = "0", quantity = "voltage", state, why;
     double gain = 0;  ///< expected information [nat]
 };
 
@@ -45,15 +30,60 @@ struct Suspicion {
     std::vector<Suspect> suspects;  ///< the likeliest first
     NextReading next;               ///< an empty node: nothing would tell more
     bool unexplained = false;       ///< no single fault, and no sound circuit, gives these readings
+    std::vector<double> spreads;    ///< of the readings, from parts within their tolerances [their unit]
 };
 
-/// Rank what may be wrong from all readings together: each single fault is simulated, and its readings are
-/// held against those that were taken, with the meter's error and the spread that parts within their
-/// tolerance give.
-/// @param goOn  told how far it is, 0 … 1; false stops
-/// @return a Problem when a reading names what the circuit lacks, or the circuit cannot be solved, or it was
-/// stopped
-Result<Suspicion> suspectsOf(const Netlist& circuit, const std::vector<CircuitReading>& readings,
+/// Hypotheses about one rig, each simulated once and kept: a new reading ranks them again at once.
+class FaultFinder {
+ public:
+    /// @param kit  for designators and tolerances; may be null, else it must live as long as this
+    FaultFinder(KitCircuit circuit, CircuitBench bench = {}, const Kit* kit = nullptr,
+                std::vector<NearLeads> near = {}, FaultPriors priors = {});
+
+    /// Simulate what these readings ask for and is not there yet: the long part.
+    /// @param goOn  told how far it is, 0 … 1; false stops
+    /// @return a Problem when a reading names what the circuit lacks, the circuit cannot be solved, or it was
+    /// stopped
+    Result<void> simulateFor(const std::vector<CircuitReading>& readings,
+                             const std::function<bool(double)>& goOn = {});
+
+    /// All hypotheses held against these readings, which were simulated for.
+    Suspicion rank(const std::vector<CircuitReading>& readings) const;
+
+    const KitCircuit& circuit() const { return circuit_; }
+    const std::vector<Fault>& faults() const { return faults_; }
+
+ private:
+    /// One state of the rig, simulated. The sound circuit is the first of all, then each fault.
+    struct Sims {
+        Netlist standing;
+        std::vector<std::string> nodes;
+        std::vector<std::vector<double>> volts;               ///< [hypothesis][node]
+        std::map<std::string, std::vector<double>> currents;  ///< by element: [hypothesis]
+        std::map<std::string, std::vector<double>> ohms;      ///< by "a b": [hypothesis]
+        std::vector<std::vector<double>> voltSteps;           ///< [scatter place][node], of one deviation
+        std::map<std::string, std::vector<double>> currentSteps;
+        std::map<std::string, double> ohmSpread;
+    };
+    Result<void> simulateState(const std::string& state, const std::vector<CircuitReading>& here,
+                               const std::function<bool(double)>& goOn);
+    Result<void> simulateOhms(Sims& sims, const CircuitReading& r, const std::function<bool(double)>& goOn);
+    double predicted(std::size_t hypothesis, const CircuitReading& r) const;
+    /// What each part that scatters does to a reading, of one deviation.
+    std::vector<double> steps(const CircuitReading& r) const;
+    NextReading next(const std::vector<double>& share, const std::vector<CircuitReading>& taken) const;
+    std::string named(std::size_t hypothesis) const;
+    std::string why(const NextReading& next, const std::vector<double>& share) const;
+
+    KitCircuit circuit_;
+    CircuitBench bench_;
+    const Kit* kit_;
+    std::vector<Fault> faults_;
+    std::map<std::string, Sims> sims_;  ///< by state, as the readings name it
+};
+
+/// All of it in one go, for a script.
+Result<Suspicion> suspectsOf(const KitCircuit& circuit, const std::vector<CircuitReading>& readings,
                              const std::function<bool(double)>& goOn = {});
 
 }  // namespace ombrek

@@ -1,8 +1,13 @@
+#include "circuit/expected_reading.h"
+#include "circuit/models.h"
 #include "circuit/simulator.h"
 #include "circuit/suspects.h"
 #include "cli/commands.h"
 #include "cli/print.h"
+#include "core/quantity/shown.h"
 #include "formats/files.h"
+#include "formats/kit_json.h"
+#include "formats/tables.h"
 
 namespace ombrek {
 namespace {
@@ -23,7 +28,7 @@ Json suspectJson(const Suspect& s) {
 int suspectsCommand(const std::string& circuitFile, const std::string& readingsFile, bool json) {
     const auto text = readFile(circuitFile, kLargest);
     if (!text) return refuse(text.error(), json);
-    const auto circuit = readNetlist(*text);
+    const auto circuit = readKitCircuit(*text, shippedModels());
     if (!circuit) return refuse(circuit.error(), json);
     const auto bytes = readFile(readingsFile, kLargest);
     if (!bytes) return refuse(bytes.error(), json);
@@ -51,6 +56,105 @@ int suspectsCommand(const std::string& circuitFile, const std::string& readingsF
     if (!suspicion->next.node.empty())
         std::printf("Next: the voltage at %s. %s\n", suspicion->next.node.c_str(),
                     suspicion->next.why.c_str());
+    return 0;
+}
+
+namespace {
+
+/// What is written of one check.
+struct ExpectRow {
+    const Check* check = nullptr;
+    std::optional<CircuitReading> probe;
+    ExpectedReading expected;
+};
+
+Json numberOrNull(double value) { return std::isfinite(value) ? Json(value) : Json(nullptr); }
+
+Json rowJson(const ExpectRow& row) {
+    const Check& check = *row.check;
+    Json out{{"id", check.id}, {"title", check.title}, {"unit", std::string(symbol(check.unit))}};
+    if (row.probe) {
+        out["state"] = row.probe->state;
+        out[row.probe->quantity == CircuitReading::Quantity::current ? "element" : "node"] = row.probe->node;
+    }
+    out["expected"] = numberOrNull(row.expected.value);
+    out["low"] = numberOrNull(row.expected.low);
+    out["high"] = numberOrNull(row.expected.high);
+    if (std::isinf(row.expected.value)) out["beyond"] = true;
+    out["without_meter"] = numberOrNull(row.expected.unloaded);
+    out["printed_low"] = numberOrNull(check.limits.low);
+    out["printed_high"] = numberOrNull(check.limits.high);
+    return out;
+}
+
+void printRow(const ExpectRow& row) {
+    const Check& check = *row.check;
+    const auto shown = [&](double value) { return formatQuantity(value, check.unit, 4); };
+    const std::string text =
+        std::isinf(row.expected.value) ? "beyond the meter's range"
+        : std::isnan(row.expected.value)
+            ? "cannot tell"
+            : shown(row.expected.value) + ", " + shown(row.expected.low) + " to " + shown(row.expected.high);
+    std::printf("%-32s %s (printed %s)\n", check.title.c_str(), text.c_str(),
+                check.yesNo() ? "yes" : limitsText(check.limits, check.unit).c_str());
+}
+
+/// The states that a kit's circuit has, for a refusal.
+std::string stateNames(const KitCircuit& circuit) {
+    std::string out;
+    for (const CircuitState& s : circuit.states) out += (out.empty() ? "" : ", ") + s.name;
+    return out.empty() ? "none" : out;
+}
+
+}  // namespace
+
+int expectCommand(const ExpectQuestion& q, bool json) {
+    const auto tables = readTables(dataFolder());
+    if (!tables) return refuse(tables.error(), json);
+    const auto file = readKitFile(q.kit, tables->cores);
+    if (!file) return refuse(file.error(), json);
+    const Kit& kit = file->kit;
+    CircuitBench bench;
+    if (!q.supply.empty()) {
+        const auto supply = parseQuantity(q.supply, Unit::volt);
+        if (!supply || !(std::abs(supply->value) <= 1000))
+            return refuse({"--supply", "\"" + q.supply.substr(0, 30) + "\" is no supply in volts."}, json);
+        bench.supply = supply->value;
+    }
+    if (kit.circuit.empty())
+        return refuse({"circuit", kit.circuitFile.empty() ? "This kit comes without a circuit."
+                                                          : "The circuit " + kit.circuitFile +
+                                                                " does not lie beside the kit file."},
+                      json);
+    const auto circuit = readKitCircuit(kit.circuit, shippedModels());
+    if (!circuit) return refuse(circuit.error(), json);
+    if (!q.state.empty() && circuit->state(q.state) == nullptr)
+        return refuse({"--state", "The circuit has no such state; it has: " + stateNames(*circuit) + "."},
+                      json);
+    std::vector<ExpectRow> rows;
+    std::vector<CircuitReading> asked;
+    for (const Check& check : kit.checks) {
+        ExpectRow row{&check, probeOf(*circuit, kit, check), {}};
+        if (!q.state.empty() && (!row.probe || circuit->state(row.probe->state) != circuit->state(q.state)))
+            continue;
+        if (row.probe) asked.push_back(*row.probe);
+        rows.push_back(std::move(row));
+    }
+    const auto expected = expectedReadings(*circuit, &kit, bench, asked);
+    if (!expected) return refuse(expected.error(), json);
+    std::size_t next = 0;
+    for (ExpectRow& row : rows) {
+        if (row.probe) row.expected = expected->at(next++);
+    }
+    if (!json) {
+        for (const ExpectRow& row : rows) printRow(row);
+        return 0;
+    }
+    Json checks = Json::array();
+    for (const ExpectRow& row : rows) checks.push_back(rowJson(row));
+    printJson({{"kit", kit.name},
+               {"supply", std::isfinite(bench.supply) ? Json(bench.supply) : Json(nullptr)},
+               {"checks", checks}});
     return 0;
 }
 

@@ -24,6 +24,12 @@ struct TrimmerQuestion {
 };
 int trimmerCommand(const TrimmerQuestion& question, bool json);
 
+/// What a sound rig reads at its checks, of its circuit.
+struct ExpectQuestion {
+    std::string kit, supply, state;
+};
+int expectCommand(const ExpectQuestion& question, bool json);
+
 /// What may be wrong with a circuit (SPICE) from readings (CSV), and what to read next.
 int suspectsCommand(const std::string& circuit, const std::string& readings, bool json);
 

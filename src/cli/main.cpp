@@ -105,6 +105,13 @@ int main(int argc, char** argv) {
         ->required();
     suspects->add_flag("--json", json, "print JSON with SI values");
 
+    ExpectQuestion expected;
+    auto* expect = options.add_subcommand("expect", "what a sound rig reads at each check of a kit");
+    expect->add_option("KIT", expected.kit, "kit file with a circuit")->required();
+    expect->add_option("--supply", expected.supply, "volts at the socket; as the circuit says when left out");
+    expect->add_option("--state", expected.state, "only the checks of one state of the rig, \"receive\"");
+    expect->add_flag("--json", json, "print JSON with SI values");
+
     PlanQuestion planned;
     auto* plan = options.add_subcommand("plan", "the steps of a kit in the order of a school");
     plan->add_option("KIT", planned.kit, "kit file");
@@ -167,6 +174,7 @@ int main(int argc, char** argv) {
         if (*list) return listCommand(asked, json);
         if (*checks) return checksCommand(pasted, json);
         if (*steps) return stepsCommand(pasted, json);
+        if (*expect) return expectCommand(expected, json);
         if (*suspects) return suspectsCommand(circuit, readings, json);
         if (*rebuilt) return rebuildCommand(other, json);
         if (*plan) return planCommand(planned, json);

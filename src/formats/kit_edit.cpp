@@ -3,7 +3,9 @@
 #include <algorithm>
 #include <cmath>
 #include <nlohmann/json.hpp>
+#include <sstream>
 
+#include "formats/encoding.h"
 #include "formats/kit_json.h"
 
 namespace ombrek {
@@ -225,6 +227,14 @@ std::string withSteps(const std::string& kitText, const std::vector<Step>& steps
         }
         kit["look_aheads"] = std::move(kept);
     }
+    return kit.dump(1);
+}
+
+std::string withCircuit(const std::string& kitText, const std::string& netlist) {
+    Json kit = Json::parse(kitText), lines = Json::array();
+    std::istringstream in(toUtf8(netlist));
+    for (std::string line; std::getline(in, line);) lines.push_back(line);
+    kit["circuit"] = std::move(lines);
     return kit.dump(1);
 }
 

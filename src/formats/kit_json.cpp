@@ -7,6 +7,7 @@
 #include "formats/files.h"
 #include "formats/json_fields.h"
 #include "formats/kit_coil_json.h"
+#include "formats/kit_edit.h"
 #include "formats/kit_references.h"
 #include "kit/package.h"
 
@@ -130,6 +131,7 @@ constexpr std::array<CheckUnit, 5> kCheckUnits{{{"voltage", Unit::volt},
                                                 {"power", Unit::watt}}};
 
 /// A check may also be a yes or no, or of the diode range.
+constexpr std::uintmax_t kLargestCircuit = 4000000;  ///< [bytes]
 constexpr std::string_view kSeen = "seen", kDiode = "diode";
 
 Unit readUnit(JsonFields& fields, const std::string& name) {
@@ -262,6 +264,28 @@ void readVariants(JsonFields& top, Kit& kit) {
         top.fault("variant", "Name the variant that this is, one of those of the list \"variants\".");
 }
 
+/// The name of a netlist beside the kit file, or its lines.
+void readCircuit(JsonFields& top, const nlohmann::json& document, Kit& kit) {
+    if (!top.has("circuit")) return;
+    if (document["circuit"].is_string()) {
+        kit.circuitFile = top.text("circuit");
+        if (kit.circuitFile.find_first_of("/\\") != std::string::npos)
+            top.fault("circuit", "The circuit lies beside the kit file: give its name without a folder.");
+        return;
+    }
+    for (const std::string& line : top.texts("circuit")) kit.circuit += line + '\n';
+}
+
+/// The netlist beside a kit file, taken into the kit's text; what is not there is left out.
+void takeCircuit(const std::filesystem::path& file, KitFile& kit) {
+    if (kit.kit.circuitFile.empty()) return;
+    const auto netlist = readFile(file.parent_path() / kit.kit.circuitFile, kLargestCircuit);
+    if (!netlist) return;
+    kit.kit.circuit = *netlist;
+    kit.text = withCircuit(kit.text, *netlist);
+    kit.kit.circuitFile.clear();
+}
+
 Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cores) {
     JsonFields top(document, "");
     if (top.text("format") != "ombrek-kit")
@@ -281,6 +305,7 @@ Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cor
     kit.documents = top.texts("documents");
     kit.upgrades = top.texts("upgrades");
     readVariants(top, kit);
+    readCircuit(top, document, kit);
     if (top.has("board")) {
         JsonFields board = top.object("board");
         kit.board = {board.number("width_mm", 5, 1000), board.number("height_mm", 5, 1000)};
@@ -339,7 +364,9 @@ Result<KitFile> readKitFile(const std::filesystem::path& path, const std::vector
     if (!kit)
         return problem(path.filename().string() + (kit.error().place.empty() ? "" : ", " + kit.error().place),
                        kit.error().sentence);
-    return KitFile{std::move(*kit), std::move(*text)};
+    KitFile out{std::move(*kit), std::move(*text)};
+    takeCircuit(path, out);
+    return out;
 }
 
 }  // namespace ombrek

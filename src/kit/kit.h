@@ -205,6 +205,8 @@ struct Kit {
     std::vector<std::string> variants;   ///< all of them, by name
     std::vector<std::string> upgrades;   ///< put on top of it so far, by name
     std::vector<std::string> documents;  ///< to lie ready: "manual, issue 3", "board drawing"
+    std::string circuit;                 ///< SPICE netlist; empty: the kit comes without, or it was not found
+    std::string circuitFile;  ///< the netlist's file beside the kit's, where it was not taken in yet
     Board board;
     std::vector<Part> parts;
     std::vector<Coil> coils;

@@ -5,7 +5,7 @@
 #include <random>
 #include <sstream>
 
-#include "circuit/simulator.h"
+#include "circuit/reads.h"
 #include "circuit/suspects.h"
 #include "folder.h"
 
@@ -39,6 +39,12 @@ Netlist circuit(const char* text) {
     auto out = readNetlist(text);
     if (!out) FAIL(out.error().text());
     return *out;
+}
+
+KitCircuit kitCircuit(const Netlist& netlist) {
+    KitCircuit out;
+    out.netlist = netlist;
+    return out;
 }
 
 std::vector<CircuitReading> at(const std::vector<std::string>& nodes) {
@@ -118,7 +124,7 @@ TEST_CASE(
         auto asked = at(sound.nodes());
         const auto healthy = readingsOf(sound, asked);
         for (const Fault& fault : singleFaults(sound)) {
-            const auto reads = readingsOf(fault.circuit, asked);
+            const auto reads = readingsOf(withFault(sound, fault), asked);
             bool seen = false;
             for (std::size_t i = 0; i < asked.size(); ++i) {
                 asked[i].value = reads[i];
@@ -127,7 +133,7 @@ TEST_CASE(
             }
             if (!seen) continue;  // it does nothing to the voltages at rest
             ++faults;
-            const auto suspicion = suspectsOf(sound, asked);
+            const auto suspicion = suspectsOf(kitCircuit(sound), asked);
             REQUIRE(suspicion);
             INFO(fault.ref << " " << fault.what);
             CHECK_FALSE(suspicion->suspects.front().ref.empty());
@@ -154,7 +160,7 @@ TEST_CASE("a sound circuit is called sound, and each next reading is one that wa
     auto asked = at({"c1", "e2"});
     const auto reads = readingsOf(sound, asked);
     for (std::size_t i = 0; i < asked.size(); ++i) asked[i].value = reads[i] * 1.01;
-    const auto suspicion = suspectsOf(sound, asked);
+    const auto suspicion = suspectsOf(kitCircuit(sound), asked);
     REQUIRE(suspicion);
     CHECK(suspicion->suspects.front().ref.empty());
     CHECK_FALSE(suspicion->unexplained);
@@ -164,8 +170,8 @@ TEST_CASE("a sound circuit is called sound, and each next reading is one that wa
     CHECK(suspicion->next.node != "c1");
     CHECK(suspicion->next.node != "e2");
     asked[0].value = 57;
-    CHECK(suspectsOf(sound, asked)->unexplained);
-    CHECK_FALSE(suspectsOf(sound, asked, [](double) { return false; }));
+    CHECK(suspectsOf(kitCircuit(sound), asked)->unexplained);
+    CHECK_FALSE(suspectsOf(kitCircuit(sound), asked, [](double) { return false; }));
 }
 
 TEST_CASE("following the advice finds the fault in a few readings") {
@@ -178,7 +184,7 @@ TEST_CASE("following the advice finds the fault in a few readings") {
         const auto healthy = readingsOf(sound, everywhere);
         for (int round = 0; round < 12; ++round) {
             const Fault& fault = faults[engine() % faults.size()];
-            const auto truth = readingsOf(fault.circuit, everywhere);
+            const auto truth = readingsOf(withFault(sound, fault), everywhere);
             bool seen = false;
             for (std::size_t i = 0; i < truth.size(); ++i)
                 seen = seen || std::abs(truth[i] - healthy[i]) > 0.2 + 0.1 * std::abs(healthy[i]);
@@ -187,10 +193,10 @@ TEST_CASE("following the advice finds the fault in a few readings") {
             auto asked = at({sound.nodes().back()});
             bool hit = false;
             for (int reading = 0; reading < 8 && !hit; ++reading) {
-                const auto reads = readingsOf(fault.circuit, asked);
+                const auto reads = readingsOf(withFault(sound, fault), asked);
                 for (std::size_t i = 0; i < asked.size(); ++i)
                     asked[i].value = reads[i], asked[i].error = 0.02;
-                const auto suspicion = suspectsOf(sound, asked);
+                const auto suspicion = suspectsOf(kitCircuit(sound), asked);
                 REQUIRE(suspicion);
                 const Suspect& best = suspicion->suspects.front();
                 hit = best.ref == fault.ref;
@@ -265,5 +271,5 @@ TEST_CASE("readings as a table: any order, a decimal comma, overload; and what i
                              "node,value\na,much\n", "node,value,error\na,1,-1\n"})
         CHECK_FALSE(readCircuitReadings(text));
     const Netlist netlist = circuit(kFollower);
-    CHECK_FALSE(suspectsOf(netlist, at({"nowhere"})));
+    CHECK_FALSE(suspectsOf(kitCircuit(netlist), at({"nowhere"})));
 }
