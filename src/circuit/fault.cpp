@@ -12,10 +12,10 @@ namespace {
 
 using Kind = Fault::Kind;
 
-constexpr double kGap = 1e10;      ///< [Ω]
+constexpr double kGap = 1e12;      ///< [Ω]
 constexpr double kBridge = 0.05;   ///< [Ω]
 constexpr double kWhole = 1e-4;    ///< of a lead that is not cut [Ω]
-constexpr double kNothing = 1e12;  ///< between leads that are not bridged [Ω]
+constexpr double kNothing = 1e13;  ///< between leads that are not bridged [Ω]
 
 /// "r open" before "open" before what the caller thinks.
 double priorOf(const FaultPriors& priors, char kind, const std::string& what, double usual) {
@@ -214,6 +214,20 @@ std::vector<Fault> singleFaults(const Netlist& c, const Kit* kit, const std::vec
         list.out.push_back(std::move(fault));
     }
     return std::move(list.out);
+}
+
+void weighBySeen(std::vector<Fault>& faults, const std::map<std::string, double>& seen) {
+    const auto times = [&](const std::string& key) {
+        const auto hit = seen.find(key);
+        return hit == seen.end() ? 1.0 : hit->second;
+    };
+    for (Fault& f : faults) {
+        f.prior *= times(f.ref);
+        if (!f.near.empty()) f.prior *= times(f.near);
+        if (f.kind == Fault::Kind::value && std::isfinite(f.factor) && f.factor < 1000)
+            f.prior *= times(f.ref + " value");
+        if (f.kind == Fault::Kind::exchange) f.prior *= times(f.ref + " turned");
+    }
 }
 
 Netlist withFault(const Netlist& circuit, const Fault& fault) {

@@ -39,6 +39,9 @@ struct NearLeads {
 std::vector<Fault> singleFaults(const Netlist& circuit, const Kit* kit = nullptr,
                                 const std::vector<NearLeads>& near = {}, const FaultPriors& priors = {});
 
+/// Put factors into the priors, of what eyes and meter have seen: by "R3", "R3 value", "R3 turned".
+void weighBySeen(std::vector<Fault>& faults, const std::map<std::string, double>& seen);
+
 /// The circuit with the fault in it; as it was when the part is not in it.
 Netlist withFault(const Netlist& circuit, const Fault& fault);
 

@@ -62,25 +62,33 @@ Result<CircuitState> readState(const std::string& text) {
     return out;
 }
 
-/// "id: v(node) in state"; v, r with one node or two, i of an element.
-Result<std::pair<std::string, CircuitReading>> readProbe(const std::string& text) {
-    const auto wrong = [&] {
-        return problem(text.substr(0, 60), "A check wants the form \"id: v(node) in state\".");
-    };
-    const auto colon = text.find(':'), open = text.find('(', colon), close = text.find(')', colon);
-    if (colon == std::string::npos || open == std::string::npos || close == std::string::npos || close < open)
-        return wrong();
-    const std::string what = lowered(stripped(text.substr(colon + 1, open - colon - 1)));
-    const auto between = split(text.substr(open + 1, close - open - 1), ',');
-    const std::string behind = stripped(text.substr(close + 1));
-    if (what.size() != 1 || std::string_view("vir").find(what[0]) == std::string_view::npos ||
-        between[0].empty() || between.size() > 2 || (!behind.empty() && !lowered(behind).starts_with("in ")))
-        return wrong();
-    CircuitReading out;
-    out.quantity = what == "v" ? What::voltage : what == "i" ? What::current : What::resistance;
-    out.node = lowered(between[0]);
-    if (between.size() == 2) out.node2 = lowered(between[1]);
-    if (!behind.empty()) out.state = stripped(behind.substr(3));
+tl::unexpected<Problem> noProbe(const std::string& text) {
+    return problem(text.substr(0, 60), "This wants the form \"name: v(node) in state\".");
+}
+
+/// "name: v(node) v(a,b) i(element) r(a) in state": a name and what is read.
+Result<std::pair<std::string, std::vector<CircuitReading>>> readProbes(const std::string& text) {
+    const auto colon = text.find(':');
+    std::vector<CircuitReading> out;
+    std::size_t at = colon + 1;
+    for (;;) {
+        const auto open = text.find('(', at), close = text.find(')', at);
+        if (open == std::string::npos || close == std::string::npos || close < open) break;
+        const std::string what = lowered(stripped(text.substr(at, open - at)));
+        const auto between = split(text.substr(open + 1, close - open - 1), ',');
+        if (what.size() != 1 || std::string_view("vir").find(what[0]) == std::string_view::npos ||
+            between[0].empty() || between.size() > 2)
+            return noProbe(text);
+        CircuitReading r;
+        r.quantity = what == "v" ? What::voltage : what == "i" ? What::current : What::resistance;
+        r.node = lowered(between[0]);
+        if (between.size() == 2) r.node2 = lowered(between[1]);
+        out.push_back(std::move(r));
+        at = close + 1;
+    }
+    const std::string behind = stripped(text.substr(at));
+    if (out.empty() || (!behind.empty() && !lowered(behind).starts_with("in "))) return noProbe(text);
+    for (CircuitReading& r : out) r.state = behind.empty() ? "" : stripped(behind.substr(3));
     return std::pair(stripped(text.substr(0, colon)), out);
 }
 
@@ -92,16 +100,17 @@ Result<void> takeRemark(const std::string& remark, KitCircuit& out) {
         auto state = readState(rest);
         if (!state) return tl::make_unexpected(state.error());
         out.states.push_back(std::move(*state));
-    } else if (words[0] == "check" && rest.find(':') != std::string::npos) {
-        auto probe = readProbe(rest);
-        if (!probe) return tl::make_unexpected(probe.error());
-        out.probes.insert(std::move(*probe));
+    } else if ((words[0] == "check" || words[0] == "path") && rest.find(':') != std::string::npos) {
+        auto probes = readProbes(rest);
+        if (!probes) return tl::make_unexpected(probes.error());
+        if (words[0] == "check") {
+            out.probes.insert({probes->first, probes->second.front()});
+        } else {
+            out.paths.insert(std::move(*probes));
+        }
     } else if (words[0] == "spread" && words.size() == 4) {
         const double percent = spiceNumber(words[3]);
         if (percent > 0 && percent < 100) out.spreads.push_back({words[1], words[2], percent});
-    } else if (words[0] == "path" && words[1].back() == ':') {
-        const auto names = circuitWords(rest);
-        out.paths[words[1].substr(0, words[1].size() - 1)].assign(names.begin() + 1, names.end());
     }
     return {};
 }
@@ -183,17 +192,6 @@ void setValue(Netlist& netlist, const std::string& name, const std::string& valu
     }
 }
 
-/// The supply: the largest voltage source against ground.
-CircuitElement* supplyOf(Netlist& netlist) {
-    CircuitElement* best = nullptr;
-    for (CircuitElement& e : netlist.elements) {
-        if (e.kind() != 'v' || e.nodes.size() != 2 || (e.nodes[0] != "0" && e.nodes[1] != "0")) continue;
-        const double volts = std::abs(sourceValue(e));
-        if (volts > 0 && (best == nullptr || volts > std::abs(sourceValue(*best)))) best = &e;
-    }
-    return best;
-}
-
 struct Lead {
     const char* word;
     const char* kinds;  ///< of elements that have it
@@ -202,6 +200,16 @@ struct Lead {
 constexpr Lead kLeads[] = {{"collector", "q", 0}, {"base", "q", 1},   {"emitter", "q", 2},
                            {"drain", "jm", 0},    {"gate", "jm", 1},  {"source", "jm", 2},
                            {"anode", "d", 0},     {"cathode", "d", 1}};
+
+Result<void> isThere(const KitCircuit& circuit, const std::string& name, const CircuitReading& probe) {
+    if (!probe.state.empty() && circuit.state(probe.state) == nullptr)
+        return problem(name, "There is no state \"" + probe.state + "\" in this circuit.");
+    const bool there = probe.quantity == What::current
+                           ? circuit.netlist.element(probe.node) != nullptr
+                           : hasNode(circuit.netlist, probe.node) && hasNode(circuit.netlist, probe.node2);
+    if (!there) return problem(name, "The circuit has no " + probe.node + ".");
+    return {};
+}
 
 /// "U3 pin 8" → 8; 0 when no pin is named.
 std::size_t pinIn(const std::string& at) {
@@ -230,12 +238,13 @@ Result<KitCircuit> readKitCircuit(const std::string& text, const std::string& mo
         if (const auto taken = takeRemark(remark, out); !taken) return tl::make_unexpected(taken.error());
     }
     for (const auto& [id, probe] : out.probes) {
-        if (!probe.state.empty() && out.state(probe.state) == nullptr)
-            return problem("check " + id, "There is no state \"" + probe.state + "\" in this circuit.");
-        const bool there = probe.quantity == What::current
-                               ? out.netlist.element(probe.node) != nullptr
-                               : hasNode(out.netlist, probe.node) && hasNode(out.netlist, probe.node2);
-        if (!there) return problem("check " + id, "The circuit has no " + probe.node + ".");
+        if (const auto there = isThere(out, id, probe); !there) return tl::make_unexpected(there.error());
+    }
+    for (const auto& [name, probes] : out.paths) {
+        for (const CircuitReading& probe : probes) {
+            if (const auto there = isThere(out, name, probe); !there)
+                return tl::make_unexpected(there.error());
+        }
     }
     return out;
 }
@@ -277,6 +286,31 @@ std::optional<CircuitReading> probeOf(const KitCircuit& circuit, const Kit& kit,
     return std::nullopt;
 }
 
+std::optional<CircuitReading> probeAt(const std::string& words) {
+    const auto in = words.find(" in ");
+    const auto nodes = split(words.substr(0, in), ',');
+    if (nodes.size() > 2 || nodes[0].empty()) return std::nullopt;
+    CircuitReading out;
+    out.node = lowered(nodes[0]);
+    if (nodes.size() == 2) out.node2 = lowered(nodes[1]);
+    if (in != std::string::npos) out.state = stripped(words.substr(in + 4));
+    return out;
+}
+
+std::string probeWords(const CircuitReading& r) {
+    return r.node + (r.node2 == "0" ? "" : "," + r.node2) + (r.state.empty() ? "" : " in " + r.state);
+}
+
+std::optional<std::string> supplyName(const Netlist& netlist) {
+    const CircuitElement* best = nullptr;
+    for (const CircuitElement& e : netlist.elements) {
+        if (e.kind() != 'v' || e.nodes.size() != 2 || (e.nodes[0] != "0" && e.nodes[1] != "0")) continue;
+        const double volts = std::abs(sourceValue(e));
+        if (volts > 0 && (best == nullptr || volts > std::abs(sourceValue(*best)))) best = &e;
+    }
+    return best == nullptr ? std::nullopt : std::optional(best->name);
+}
+
 Netlist inState(const KitCircuit& circuit, const CircuitState* state, const CircuitBench& bench,
                 const Kit* kit) {
     Netlist out = circuit.netlist;
@@ -287,8 +321,11 @@ Netlist inState(const KitCircuit& circuit, const CircuitState* state, const Circ
                 e.value = plainNumber(value) + e.value.substr(e.word().size());
         }
     }
-    if (CircuitElement* supply = supplyOf(out); supply != nullptr && std::isfinite(bench.supply))
-        supply->value = plainNumber(sourceValue(*supply) < 0 ? -bench.supply : bench.supply);
+    const auto supply = std::isfinite(bench.supply) ? supplyName(out) : std::nullopt;
+    for (CircuitElement& e : out.elements) {
+        if (supply && e.name == *supply)
+            e.value = plainNumber(sourceValue(e) < 0 ? -bench.supply : bench.supply);
+    }
     if (state == nullptr) return out;
     std::erase_if(out.elements, [&](const CircuitElement& e) {
         if (!state->only.empty() && !named(state->only, e.name, kit)) return true;

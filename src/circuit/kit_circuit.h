@@ -32,8 +32,8 @@ struct KitCircuit {
     std::vector<CircuitState> states;
     std::map<std::string, CircuitReading> probes;  ///< by the check's id
     std::vector<CircuitSpread> spreads;
-    std::map<std::string, std::vector<std::string>>
-        paths;  ///< "transmit": designators whose current it needs
+    /// "transmit": what must read as it should for it to work.
+    std::map<std::string, std::vector<CircuitReading>> paths;
 
     /// By name; case, hyphens and spaces do not matter.
     const CircuitState* state(const std::string& name) const;
@@ -51,11 +51,19 @@ std::string designatorOf(const std::string& element, const Kit* kit);
 /// "U3 pin 8", "D1 cathode", "5V rail" where a node is called so. Nothing when neither is so.
 std::optional<CircuitReading> probeOf(const KitCircuit& circuit, const Kit& kit, const Check& check);
 
+/// "q1_d in receive", "a,b in key down", "v5": a voltage of the circuit by name. Nothing when it is no such.
+std::optional<CircuitReading> probeAt(const std::string& words);
+/// The same the other way.
+std::string probeWords(const CircuitReading& voltage);
+
 /// What is known of this one rig on this one bench.
 struct CircuitBench {
     double supply = NAN;                     ///< [V]; NaN: as the circuit says
     std::map<std::string, double> measured;  ///< parts by designator [SI]
 };
+
+/// The source that is the rig's supply: the largest against ground.
+std::optional<std::string> supplyName(const Netlist& netlist);
 
 /// The circuit as it stands in a state. @param state  null: as it is written
 Netlist inState(const KitCircuit& circuit, const CircuitState* state, const CircuitBench& bench,

@@ -10,8 +10,10 @@ namespace ombrek {
 
 /// What was read on a circuit, or may be.
 struct CircuitReading {
-    enum class Quantity { voltage, current, resistance };
-    std::string node, node2 = "0";  ///< of a current: the element that it goes through
+    /// The last is how much of a function works, 0 … 1: what is heard and seen.
+    enum class Quantity { voltage, current, resistance, works };
+    /// Of a current: the element that it goes through; of a function: the path's name.
+    std::string node, node2 = "0";
     Quantity quantity = Quantity::voltage;
     double value = 0;  ///< SI; infinite: beyond the range (resistance)
     double error = 0;  ///< the meter's own, a standard deviation [same unit]; 0: not said

@@ -64,32 +64,108 @@ double liveRead(const OperatingPoint& point, const Netlist& circuit, const Circu
     return hit == point.currents.end() ? NAN : std::abs(hit->second);
 }
 
-std::vector<double> readingsOf(const Netlist& circuit, const std::vector<CircuitReading>& asked,
-                               double meterOhms) {
-    std::vector<double> out(asked.size(), NAN);
-    const auto isLive = [&](const CircuitReading& r) {
-        return r.quantity == What::current || (r.quantity == What::voltage && !(meterOhms > 0));
-    };
-    const Netlist sensed = withSenses(circuit, asked);
-    if (std::any_of(asked.begin(), asked.end(), isLive)) {
-        if (const auto point = operatingPoint(sensed)) {
-            for (std::size_t i = 0; i < asked.size(); ++i) {
-                if (isLive(asked[i])) out[i] = liveRead(*point, circuit, asked[i]);
-            }
-        }
-    }
-    for (std::size_t i = 0; i < asked.size(); ++i) {
-        const std::string node = circuitNode(asked[i].node), node2 = circuitNode(asked[i].node2);
-        if (asked[i].quantity == What::resistance) {
-            const auto point = operatingPoint(withOhmmeter(circuit, node, node2));
-            if (point) out[i] = ohmsOf(*point, node, node2);
-        } else if (!isLive(asked[i])) {
-            Netlist loaded = circuit;
-            loaded.elements.push_back({"Rombrek_meter", {node, node2}, plainNumber(meterOhms)});
-            if (const auto point = operatingPoint(loaded)) out[i] = point->between(node, node2);
-        }
+double worksOf(const std::vector<double>& reads, const std::vector<double>& should) {
+    double out = 1;
+    for (std::size_t i = 0; i < reads.size(); ++i) {
+        const double ratio = std::abs(reads[i] / should[i]);
+        const double share = std::isfinite(ratio) ? std::min(ratio, 1 / std::max(ratio, 1e-6)) : 0;
+        out *= share > 0.75 ? 1.0 : share * share;
     }
     return out;
+}
+
+namespace {
+
+/// Rows of readings, the live ones by one circuit and each resistance by one of its own.
+class Reader {
+ public:
+    Reader(const Netlist& circuit, const std::vector<CircuitReading>& asked)
+        : circuit_(circuit), asked_(asked) {}
+
+    std::vector<std::vector<double>> read(const std::vector<std::vector<Alteration>>& sets,
+                                          const std::function<bool()>& goOn) {
+        out_.assign(sets.size(), std::vector<double>(asked_.size(), NAN));
+        live(withSenses(circuit_, asked_), sets, goOn);
+        for (std::size_t i = 0; i < asked_.size(); ++i) {
+            if (asked_[i].quantity == What::resistance) ohms(i, sets, goOn);
+        }
+        return std::move(out_);
+    }
+
+    /// Each voltage with the meter's own resistance across it, and no other.
+    std::vector<double> loaded(double meterOhms) {
+        Netlist metered = withSenses(circuit_, asked_);
+        std::vector<std::vector<Alteration>> sets{{}};
+        std::vector<std::size_t> of{asked_.size()};
+        for (std::size_t i = 0; i < asked_.size(); ++i) {
+            if (asked_[i].quantity != What::voltage) continue;
+            const std::string name = "Rombrek_meter" + std::to_string(i);
+            metered.elements.push_back(
+                {name, {circuitNode(asked_[i].node), circuitNode(asked_[i].node2)}, plainNumber(kNoMeter)});
+            sets.push_back({{name, meterOhms}});
+            of.push_back(i);
+        }
+        out_.assign(1, std::vector<double>(asked_.size(), NAN));
+        std::vector<double>& row = out_[0];
+        (void)operatingPoints(metered, sets, [&](std::size_t k, const Result<OperatingPoint>& point) {
+            for (std::size_t i = 0; point && i < asked_.size(); ++i) {
+                const bool now = asked_[i].quantity == What::voltage ? of[k] == i : k == 0;
+                if (now && asked_[i].quantity != What::resistance)
+                    row[i] = liveRead(*point, circuit_, asked_[i]);
+            }
+            return true;
+        });
+        for (std::size_t i = 0; i < asked_.size(); ++i) {
+            if (asked_[i].quantity == What::resistance) ohms(i, {{}}, {});
+        }
+        return std::move(row);
+    }
+
+ private:
+    void live(const Netlist& sensed, const std::vector<std::vector<Alteration>>& sets,
+              const std::function<bool()>& goOn) {
+        const bool any = std::any_of(asked_.begin(), asked_.end(), [](const CircuitReading& r) {
+            return r.quantity == What::voltage || r.quantity == What::current;
+        });
+        if (!any) return;
+        (void)operatingPoints(sensed, sets, [&](std::size_t k, const Result<OperatingPoint>& point) {
+            for (std::size_t i = 0; point && i < asked_.size(); ++i) {
+                if (asked_[i].quantity == What::voltage || asked_[i].quantity == What::current)
+                    out_[k][i] = liveRead(*point, circuit_, asked_[i]);
+            }
+            return !goOn || goOn();
+        });
+    }
+
+    void ohms(std::size_t i, const std::vector<std::vector<Alteration>>& sets,
+              const std::function<bool()>& goOn) {
+        const std::string node = circuitNode(asked_[i].node), node2 = circuitNode(asked_[i].node2);
+        (void)operatingPoints(withOhmmeter(circuit_, node, node2), sets,
+                              [&](std::size_t k, const Result<OperatingPoint>& point) {
+                                  if (point) out_[k][i] = ohmsOf(*point, node, node2);
+                                  return !goOn || goOn();
+                              });
+    }
+
+    static constexpr double kNoMeter = 1e13;
+    const Netlist& circuit_;
+    const std::vector<CircuitReading>& asked_;
+    std::vector<std::vector<double>> out_;
+};
+
+}  // namespace
+
+std::vector<double> readingsOf(const Netlist& circuit, const std::vector<CircuitReading>& asked,
+                               double meterOhms) {
+    Reader reader(circuit, asked);
+    return meterOhms > 0 ? reader.loaded(meterOhms) : reader.read({{}}, {})[0];
+}
+
+std::vector<std::vector<double>> readingsWith(const Netlist& circuit,
+                                              const std::vector<CircuitReading>& asked,
+                                              const std::vector<std::vector<Alteration>>& sets,
+                                              const std::function<bool()>& goOn) {
+    return Reader(circuit, asked).read(sets, goOn);
 }
 
 }  // namespace ombrek

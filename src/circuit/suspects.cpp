@@ -20,7 +20,7 @@ using What = CircuitReading::Quantity;
 constexpr double kSoundPrior = 2;       ///< that nothing is wrong, against one usual fault
 constexpr double kStep = 0.02;          ///< by which a part is moved to see what it does
 constexpr double kWorthTelling = 0.02;  ///< least information that a next reading is worth [nat]
-constexpr double kOtherState = 0.6;     ///< a reading in a state that nothing was read in yet is more trouble
+constexpr double kOtherState = 0.6;     ///< to bring the rig into another state is more trouble
 constexpr double kKeyDown = 0.7;        ///< and one with the key down more risk
 
 std::string ohmKey(const CircuitReading& r) { return circuitNode(r.node) + " " + circuitNode(r.node2); }
@@ -32,7 +32,14 @@ FaultFinder::FaultFinder(KitCircuit circuit, CircuitBench bench, const Kit* kit,
     : circuit_(std::move(circuit)),
       bench_(std::move(bench)),
       kit_(kit),
-      faults_(singleFaults(circuit_.netlist, kit, near, priors)) {}
+      faults_(singleFaults(circuit_.netlist, kit, near, priors)) {
+    for (const Fault& fault : faults_) priors_.push_back(fault.prior);
+}
+
+void FaultFinder::weighBy(const std::map<std::string, double>& seen) {
+    for (std::size_t i = 0; i < faults_.size(); ++i) faults_[i].prior = priors_[i];
+    weighBySeen(faults_, seen);
+}
 
 Result<void> FaultFinder::simulateState(const std::string& name, const std::vector<CircuitReading>& here,
                                         const std::function<bool(double)>& goOn) {
@@ -146,6 +153,13 @@ Result<void> FaultFinder::simulateFor(const std::vector<CircuitReading>& reading
                std::find(nodes.begin(), nodes.end(), circuitNode(node)) != nodes.end();
     };
     for (const CircuitReading& r : readings) {
+        if (r.quantity == What::works) {
+            const auto path = circuit_.paths.find(r.node);
+            if (path == circuit_.paths.end() || path->second.front().state != r.state)
+                return problem("",
+                               "The circuit names no function " + r.node.substr(0, 40) + " in this state.");
+            continue;
+        }
         const bool there = r.quantity == What::current ? circuit_.netlist.element(r.node) != nullptr
                                                        : known(r.node) && known(r.node2);
         if (!there)
@@ -165,6 +179,9 @@ Result<void> FaultFinder::simulateFor(const std::vector<CircuitReading>& reading
             for (const auto& [id, probe] : circuit_.probes) {
                 if (probe.state == r.state) here.push_back(probe);
             }
+            for (const auto& [name, probes] : circuit_.paths) {
+                if (probes.front().state == r.state) here.insert(here.end(), probes.begin(), probes.end());
+            }
             if (const auto done = simulateState(r.state, here, goOn); !done) return done;
         }
         Sims& sims = sims_.at(r.state);
@@ -179,6 +196,14 @@ double FaultFinder::predicted(std::size_t hypothesis, const CircuitReading& r) c
     const Sims& sims = sims_.at(r.state);
     if (r.quantity == What::resistance) return sims.ohms.at(ohmKey(r))[hypothesis];
     if (r.quantity == What::current) return sims.currents.at(lowered(r.node))[hypothesis];
+    if (r.quantity == What::works) {
+        std::vector<double> is, should;
+        for (const CircuitReading& stage : circuit_.paths.at(r.node)) {
+            is.push_back(predicted(hypothesis, stage));
+            should.push_back(predicted(0, stage));
+        }
+        return worksOf(is, should);
+    }
     const auto at = [&](const std::string& name) {
         const std::string node = circuitNode(name);
         if (node == "0") return 0.0;
@@ -192,7 +217,7 @@ double FaultFinder::predicted(std::size_t hypothesis, const CircuitReading& r) c
 std::vector<double> FaultFinder::steps(const CircuitReading& r) const {
     const Sims& sims = sims_.at(r.state);
     if (r.quantity == What::current) return sims.currentSteps.at(lowered(r.node));
-    if (r.quantity == What::resistance) return {};
+    if (r.quantity == What::resistance || r.quantity == What::works) return {};
     const auto place = [&](const std::string& name) {
         return std::size_t(std::find(sims.nodes.begin(), sims.nodes.end(), circuitNode(name)) -
                            sims.nodes.begin());
@@ -211,10 +236,10 @@ std::string FaultFinder::named(std::size_t hypothesis) const {
                            : faults_[hypothesis - 1].ref + " " + faults_[hypothesis - 1].what;
 }
 
-/// Expected information of normal readings about classes, by the bound of pairwise distances (Kolchinsky and
-/// Tracey 2017, from memory), over those hypotheses that are still believed.
-NextReading FaultFinder::next(const std::vector<double>& share,
-                              const std::vector<CircuitReading>& taken) const {
+namespace {
+
+/// Those that are still believed, the likeliest first.
+std::vector<std::size_t> believed(const std::vector<double>& share) {
     std::vector<std::size_t> order(share.size());
     std::iota(order.begin(), order.end(), std::size_t(0));
     std::stable_sort(order.begin(), order.end(),
@@ -222,35 +247,61 @@ NextReading FaultFinder::next(const std::vector<double>& share,
     constexpr std::size_t kMost = 150;
     if (order.size() > kMost) order.resize(kMost);
     while (order.size() > 2 && share[order.back()] < 1e-4) order.pop_back();
+    return order;
+}
+
+}  // namespace
+
+/// Expected information of normal readings about classes, by the bound of pairwise distances (Kolchinsky and
+/// Tracey 2017, from memory).
+double FaultFinder::gain(const Sims& sims, std::size_t node, const std::vector<double>& share,
+                         const std::vector<std::size_t>& order) const {
+    double out = 0;
+    for (const std::size_t i : order) {
+        double like = 0;
+        for (const std::size_t j : order) {
+            const double a = sims.volts[i].empty() ? NAN : sims.volts[i][node];
+            const double b = sims.volts[j].empty() ? NAN : sims.volts[j][node];
+            const double sigma = 0.05 + 0.04 * std::abs(a);
+            like +=
+                share[j] *
+                (std::isfinite(a) && std::isfinite(b) ? std::exp(-std::pow((a - b) / sigma, 2) / 4) : 1.0);
+        }
+        out -= share[i] * std::log(std::max(like, 1e-300));
+    }
+    return out;
+}
+
+double FaultFinder::worth(const std::vector<CircuitReading>& taken, const CircuitReading& r) const {
+    const auto sims = sims_.find(r.state);
+    if (sims == sims_.end() || r.quantity != What::voltage) return 0;
+    const auto hit = std::find(sims->second.nodes.begin(), sims->second.nodes.end(), circuitNode(r.node));
+    if (hit == sims->second.nodes.end()) return 0;
+    std::vector<std::vector<double>> reads;
+    std::vector<double> spreads;
+    const auto share = shares(taken, reads, spreads);
+    return gain(sims->second, std::size_t(hit - sims->second.nodes.begin()), share, believed(share));
+}
+
+/// The point that would tell most, its effort and risk counted.
+NextReading FaultFinder::next(const std::vector<double>& share,
+                              const std::vector<CircuitReading>& taken) const {
+    const auto order = believed(share);
     NextReading best;
     for (const auto& [state, sims] : sims_) {
         const CircuitState* known = circuit_.state(state);
         if (known != nullptr && known->powerOff) continue;
-        const bool entered = std::any_of(taken.begin(), taken.end(),
-                                         [&](const CircuitReading& r) { return r.state == state; });
-        const double ease = (entered ? 1.0 : kOtherState) *
+        // Back to another state is work: ICs out of their sockets again.
+        const double ease = (taken.empty() || taken.back().state == state ? 1.0 : kOtherState) *
                             (lowered(state).find("key") != std::string::npos ? kKeyDown : 1.0);
         for (std::size_t n = 0; n < sims.nodes.size(); ++n) {
             const bool read = std::any_of(taken.begin(), taken.end(), [&](const CircuitReading& r) {
                 return r.quantity == What::voltage && r.state == state &&
                        circuitNode(r.node) == sims.nodes[n] && circuitNode(r.node2) == "0";
             });
-            if (read) continue;
-            double gain = 0;
-            for (const std::size_t i : order) {
-                double like = 0;
-                for (const std::size_t j : order) {
-                    const double a = sims.volts[i].empty() ? NAN : sims.volts[i][n];
-                    const double b = sims.volts[j].empty() ? NAN : sims.volts[j][n];
-                    const double sigma = 0.05 + 0.04 * std::abs(a);
-                    like += share[j] * (std::isfinite(a) && std::isfinite(b)
-                                            ? std::exp(-std::pow((a - b) / sigma, 2) / 4)
-                                            : 1.0);
-                }
-                gain -= share[i] * std::log(std::max(like, 1e-300));
-            }
-            if (gain * ease > best.gain + 1e-9) {
-                best.gain = gain * ease;
+            const double worth = read ? 0 : gain(sims, n, share, order) * ease;
+            if (worth > best.gain + 1e-9) {
+                best.gain = worth;
                 best.node = sims.nodes[n];
                 best.state = state;
             }
@@ -281,33 +332,36 @@ std::string FaultFinder::why(const NextReading& next, const std::vector<double>&
     return out.empty() ? out : out + ".";
 }
 
-Suspicion FaultFinder::rank(const std::vector<CircuitReading>& readings) const {
-    Suspicion out;
-    std::vector<Residual> residuals;
+/// What each hypothesis is believed, all together 1.
+std::vector<double> FaultFinder::shares(const std::vector<CircuitReading>& readings,
+                                        std::vector<std::vector<double>>& reads,
+                                        std::vector<double>& spreads) const {
+    std::vector<std::vector<double>> moved;
     for (const CircuitReading& r : readings) {
-        Residual residual{&r, NAN, 0, steps(r)};
-        for (const double step : residual.steps) residual.spread = std::hypot(residual.spread, step);
-        if (r.quantity == What::resistance) residual.spread = sims_.at(r.state).ohmSpread.at(ohmKey(r));
-        out.spreads.push_back(residual.spread);
-        residuals.push_back(std::move(residual));
+        moved.push_back(steps(r));
+        double spread = r.quantity == What::resistance ? sims_.at(r.state).ohmSpread.at(ohmKey(r)) : 0;
+        for (const double step : moved.back()) spread = std::hypot(spread, step);
+        spreads.push_back(spread);
     }
-    std::vector<double> logs;
-    std::vector<std::vector<double>> reads;
-    double best = -std::numeric_limits<double>::infinity();
+    const ReadingModel model(readings, moved, spreads);
+    std::vector<double> out;
     for (std::size_t h = 0; h <= faults_.size(); ++h) {
         reads.emplace_back();
-        for (Residual& r : residuals) {
-            r.predicted = predicted(h, *r.reading);
-            reads.back().push_back(r.predicted);
-        }
+        for (const CircuitReading& r : readings) reads.back().push_back(predicted(h, r));
         const double prior = h == 0 ? kSoundPrior : faults_[h - 1].prior;
-        logs.push_back(std::log(std::max(prior, 1e-6)) + logLikelihood(residuals));
-        best = std::max(best, logs.back());
+        out.push_back(std::log(std::max(prior, 1e-6)) + model.logLikelihood(reads.back()));
     }
-    std::vector<double> share;
-    for (const double log : logs) share.push_back(std::exp(log - best));
-    const double sum = std::accumulate(share.begin(), share.end(), 0.0);
-    for (double& s : share) s /= sum;
+    const double best = *std::max_element(out.begin(), out.end());
+    for (double& share : out) share = std::exp(share - best);
+    const double sum = std::accumulate(out.begin(), out.end(), 0.0);
+    for (double& share : out) share /= sum;
+    return out;
+}
+
+Suspicion FaultFinder::rank(const std::vector<CircuitReading>& readings) const {
+    Suspicion out;
+    std::vector<std::vector<double>> reads;
+    const auto share = shares(readings, reads, out.spreads);
     for (std::size_t h = 0; h <= faults_.size(); ++h) {
         const Fault* fault = h == 0 ? nullptr : &faults_[h - 1];
         out.suspects.push_back({fault ? fault->ref : "", fault ? fault->what : "", share[h], reads[h],

@@ -50,8 +50,13 @@ class FaultFinder {
     /// All hypotheses held against these readings, which were simulated for.
     Suspicion rank(const std::vector<CircuitReading>& readings) const;
 
+    /// What a voltage would tell, given what was read: expected information [nat].
+    double worth(const std::vector<CircuitReading>& taken, const CircuitReading& voltage) const;
+
     const KitCircuit& circuit() const { return circuit_; }
     const std::vector<Fault>& faults() const { return faults_; }
+    /// Weigh the faults by what was seen of their parts, as weighBySeen does; what was simulated stays.
+    void weighBy(const std::map<std::string, double>& seen);
 
  private:
     /// One state of the rig, simulated. The sound circuit is the first of all, then each fault.
@@ -71,6 +76,10 @@ class FaultFinder {
     double predicted(std::size_t hypothesis, const CircuitReading& r) const;
     /// What each part that scatters does to a reading, of one deviation.
     std::vector<double> steps(const CircuitReading& r) const;
+    std::vector<double> shares(const std::vector<CircuitReading>& readings,
+                               std::vector<std::vector<double>>& reads, std::vector<double>& spreads) const;
+    double gain(const Sims& sims, std::size_t node, const std::vector<double>& share,
+                const std::vector<std::size_t>& order) const;
     NextReading next(const std::vector<double>& share, const std::vector<CircuitReading>& taken) const;
     std::string named(std::size_t hypothesis) const;
     std::string why(const NextReading& next, const std::vector<double>& share) const;
@@ -79,6 +88,7 @@ class FaultFinder {
     CircuitBench bench_;
     const Kit* kit_;
     std::vector<Fault> faults_;
+    std::vector<double> priors_;        ///< as they were before anything was seen
     std::map<std::string, Sims> sims_;  ///< by state, as the readings name it
 };
 

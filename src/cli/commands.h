@@ -59,7 +59,7 @@ int reportCommand(const std::string& book, const std::string& html, const std::s
 /// What can still be read of a damaged book, into a new one.
 int rescueCommand(const std::string& book, const std::string& copy, bool json);
 
-int practiceCommand(const std::string& book, bool finished);
+int practiceCommand(const std::string& book, bool finished, const std::string& fault);
 
 int markCommand(const std::string& text, const std::string& kind, bool json);
 

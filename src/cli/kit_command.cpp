@@ -116,13 +116,20 @@ int kitVariantCommand(const KitChangeQuestion& q, bool json) {
     return give(q.out, *text, {{"variant", q.with}, {"variants", asked->kit.kit.variants}}, json);
 }
 
-int practiceCommand(const std::string& book, bool finished) {
+int practiceCommand(const std::string& book, bool finished, const std::string& fault) {
     if (std::filesystem::exists(book))
         return refuse({book, "There is a file of this name already; it was left as it is."}, false);
     const auto tables = readTables(dataFolder());
     if (!tables) return refuse(tables.error(), false);
-    const auto practice = readPracticeKit(dataFolder(), *tables);
+    auto practice = readPracticeKit(dataFolder(), *tables);
     if (!practice) return refuse(practice.error(), false);
+    if (!fault.empty()) {
+        if (!PracticeCircuit(practice->kit, [](const std::string&) { return 0.0; }).seed(fault))
+            return refuse(
+                {"--fault", "The practice kit's circuit knows no fault \"" + fault.substr(0, 60) + "\"."},
+                false);
+        practice->bag.faults.push_back(fault);
+    }
     const auto written =
         writePracticeBook(book, *practice, finished ? PracticeStage::finished : PracticeStage::partWay);
     return written ? 0 : refuse(written.error(), false);

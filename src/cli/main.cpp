@@ -155,6 +155,8 @@ int main(int argc, char** argv) {
         options.add_subcommand("practice", "make a book of the practice kit, part-way through or finished");
     practice->add_option("BOOK", book)->required();
     practice->add_flag("--finished", finished, "worked through to Proof");
+    std::string seeded;
+    practice->add_option("--fault", seeded, "a fault of its circuit to seed, \"R25 open\"");
 
     std::string copy;
     auto* rescue = options.add_subcommand("rescue", "save what can be read of a damaged book");
@@ -184,7 +186,7 @@ int main(int argc, char** argv) {
         if (*merge) return kitMergeCommand(change, json);
         if (*variant) return kitVariantCommand(change, json);
         if (*rescue) return rescueCommand(book, copy, json);
-        if (*practice) return practiceCommand(book, finished);
+        if (*practice) return practiceCommand(book, finished, seeded);
         qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do
         QApplication application(argc, argv);
         installFonts();

@@ -61,6 +61,12 @@ bool takeMenu(Window& window, const QString& file) {
     return picture.save(file);
 }
 
+/// Whether work of the page's own still runs, silently.
+bool reckons(const QWidget* page) {
+    const auto works = page->findChildren<LongWork*>(Qt::FindDirectChildrenOnly);
+    return std::any_of(works.begin(), works.end(), [](const LongWork* work) { return work->running(); });
+}
+
 /// Save pictures of the stations and of the rooms beside them, as the guide and the README show them, and
 /// leave.
 int takePictures(Window& window, const QString& folder) {
@@ -68,7 +74,7 @@ int takePictures(Window& window, const QString& folder) {
     const auto take = [&](const char* more = "") {
         do {
             QApplication::processEvents(QEventLoop::AllEvents, 200);
-        } while (window.page()->working());
+        } while (window.page()->working() || reckons(window.page()));
         QApplication::processEvents();
         const QString name =
             window.page()->name().toLower().remove(QChar('?')).replace(QChar(' '), QChar('-'));
@@ -99,6 +105,7 @@ int takePictures(Window& window, const QString& folder) {
     } pages[] = {{"which-part", "1", ""},
                  {"remedy", "", ""},
                  {"drawers", "", ""},
+                 {"suspects", "", ""},
                  {"meters", "", ""},
                  {"trimmer", "T1", ""},
                  {"figures", "L1", ""},

@@ -20,6 +20,8 @@
 #include "desk/settings/settings_page.h"
 #include "desk/sign_off/sign_off_page.h"
 #include "desk/start/start_page.h"
+#include "desk/suspects/exercise_page.h"
+#include "desk/suspects/suspects_page.h"
 #include "desk/tune/tune_page.h"
 #include "desk/which_part/which_part_page.h"
 #include "desk/winding/cores_page.h"
@@ -60,6 +62,8 @@ const std::vector<PageRow>& pageRows() {
                                            {"list", "", Where::beside, "", make<ListPage>},
                                            {"delivery", "", Where::beside, "parts-in", make<DeliveryPage>},
                                            {"paper", "", Where::beside, "", make<PaperPage>},
+                                           {"suspects", "", Where::beside, "first-light", make<SuspectsPage>},
+                                           {"exercise", "", Where::beside, "first-light", make<ExercisePage>},
                                            {"trimmer", "", Where::beside, "winding", make<TrimmerPage>},
                                            {"picture", "", Where::beside, "winding", make<PicturePage>},
                                            {"cores", "", Where::beside, "winding", make<CoresPage>},

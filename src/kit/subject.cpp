@@ -15,13 +15,14 @@ struct Form {
     std::string_view text;
     bool takesId() const { return text.ends_with(':'); }
 };
-constexpr std::array<Form, 11> kForms{{{Kind::part, "part:"},
+constexpr std::array<Form, 12> kForms{{{Kind::part, "part:"},
                                        {Kind::loose, "loose:"},
                                        {Kind::coil, "coil:"},
                                        {Kind::check, "check:"},
                                        {Kind::adjustment, "adjust:"},
                                        {Kind::step, "step:"},
                                        {Kind::harmonic, "proof:harmonic:"},
+                                       {Kind::node, "node:"},
                                        {Kind::supply, "proof:supply"},
                                        {Kind::power, "proof:power"},
                                        {Kind::frequency, "proof:frequency"},

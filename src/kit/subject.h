@@ -25,6 +25,7 @@ struct Subject {
         power,
         frequency,
         harmonic,  ///< id: its order
+        node,      ///< a point of the kit's circuit; id: "q1_d in receive"
         openClips  ///< of the L/C meter
     };
     /// What the rig was doing.
@@ -46,6 +47,7 @@ struct Subject {
     static Subject power() { return {Kind::power, "", "", Condition::any}; }
     static Subject frequency() { return {Kind::frequency, "", "", Condition::any}; }
     static Subject harmonic(int order) { return {Kind::harmonic, std::to_string(order), "", Condition::any}; }
+    static Subject node(std::string id) { return {Kind::node, std::move(id), "", Condition::any}; }
     static Subject openClips() { return {Kind::openClips, "", "", Condition::any}; }
 
     bool is(Kind k) const { return kind == k; }

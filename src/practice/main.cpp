@@ -4,6 +4,7 @@
 #include <QCoreApplication>
 #include <QSocketNotifier>
 #include <cstdio>
+#include <random>
 
 #include "formats/files.h"
 #include "formats/kit_json.h"
@@ -29,8 +30,12 @@ int main(int argc, char** argv) {
         "probe the practice kit."};
     quint16 port = 5925;
     std::string kitFile;
+    std::vector<std::string> faults;
     bool untilClosed = false;
     options.add_option("--kit", kitFile, "kit file to be on; the practice kit if none is given");
+    options.add_option(
+        "--fault", faults,
+        "a fault of its circuit to seed, \"R62 open\"; \"lot\" draws one, and says it to nobody");
     options.add_flag("--until-stdin-closes", untilClosed,
                      "end when standard input ends, as it does with the program that started this one");
     options.add_option("--port", port, "first of four ports; 0 lets the system choose")
@@ -49,6 +54,23 @@ int main(int argc, char** argv) {
         if (own->kit.id != practice->kit.id) practice->bag = honestBag(own->text);
         practice->kit = std::move(own->kit);
         practice->text = std::move(own->text);
+    }
+    for (const std::string& fault : faults) {
+        PracticeCircuit circuit(practice->kit, [](const std::string&) { return 0.0; });
+        const auto all = circuit.faults();
+        if (fault == "lot" && !all.empty()) {
+            const Fault& drawn = all[std::random_device()() % all.size()];
+            practice->bag.faults.push_back(drawn.ref + " " + drawn.what);
+        } else if (circuit.seed(fault)) {
+            practice->bag.faults.push_back(fault);
+        } else {
+            return refuse({"--fault", circuit.there()
+                                          ? "The circuit knows no fault \"" + fault.substr(0, 60) +
+                                                "\"; one is \"" + all.front().ref + " " + all.front().what +
+                                                "\"."
+                                          : "This kit comes without a circuit, or libngspice is not "
+                                            "installed."});
+        }
     }
     const std::string mark = practiceMark(practice->text);
     BenchServer server(

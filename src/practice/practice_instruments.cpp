@@ -31,6 +31,7 @@ constexpr std::array<Measurement, 9> kMeasurements{{
 }};
 
 std::string number(double value, int figures) {
+    if (std::isinf(value)) return "9.9E37";  // overload
     if (!std::isfinite(value)) return "9.91E37";
     // As SCPI prints it whatever the locale: +9.846E+03.
     char buffer[60];

@@ -14,12 +14,20 @@ namespace ombrek {
 namespace {
 
 constexpr double kNothing = std::numeric_limits<double>::quiet_NaN();
-constexpr double kLoadedQ = 25.0;  ///< of a tuned circuit in the rig
+constexpr double kOscillates = 0.25;  ///< of its usual current, below which an oscillator stops
+constexpr double kLoadedQ = 25.0;     ///< of a tuned circuit in the rig
 
 /// Amplitude of a tuned circuit off resonance, 0 … 1.
 double resonanceCurve(double frequency, double tuned) {
     const double x = kLoadedQ * (frequency / tuned - tuned / frequency);
     return 1.0 / std::sqrt(1.0 + x * x);
+}
+
+double scatterOf(std::uint64_t seed, const std::string& name) {
+    std::uint64_t hash = 1469598103934665603ULL ^ seed;  // FNV-1a
+    for (const unsigned char c : name) hash = (hash ^ c) * 1099511628211ULL;
+    std::mt19937_64 engine(hash);
+    return double(engine() >> 11) * 0x1.0p-52 - 1.0;
 }
 
 }  // namespace
@@ -55,6 +63,7 @@ Result<PracticeBag> readPracticeBag(const std::string& json) {
             row.finish();
         }
         for (const auto& ref : top.texts("missing")) out.missing.insert(ref);
+        out.faults = top.texts("faults");
         top.finish();
         return out;
     } catch (const JsonFault& fault) {
@@ -78,11 +87,21 @@ void PracticeTruth::reset() {
                                                                         : 1.0;
 }
 
-double PracticeTruth::scatter(const std::string& name) const {
-    std::uint64_t hash = 1469598103934665603ULL ^ bag_.seed;  // FNV-1a
-    for (const unsigned char c : name) hash = (hash ^ c) * 1099511628211ULL;
-    std::mt19937_64 engine(hash);
-    return double(engine() >> 11) * 0x1.0p-52 - 1.0;
+double PracticeTruth::scatter(const std::string& name) const { return scatterOf(bag_.seed, name); }
+
+PracticeCircuit& PracticeTruth::circuit() {
+    if (!circuit_) {
+        circuit_ = std::make_unique<PracticeCircuit>(
+            kit_, [seed = bag_.seed](const std::string& name) { return scatterOf(seed, name); });
+        for (const std::string& fault : bag_.faults) circuit_->seed(fault);
+        for (const Part& p : kit_.parts) {
+            if (p.unit == Unit::ohm) circuit_->setPart(p.ref, part(p.ref));
+        }
+    }
+    for (const Adjustment& a : kit_.adjustments) {
+        if (!a.adjuster.empty()) circuit_->setWiper(a.adjuster, position(a.id));
+    }
+    return *circuit_;
 }
 
 double PracticeTruth::part(const std::string& ref) const {
@@ -148,7 +167,7 @@ double PracticeTruth::tuned(const CoilTune& tune, const std::string& coil, doubl
                : kNothing;
 }
 
-double PracticeTruth::peakResponse(const Adjustment& a) const {
+double PracticeTruth::peakResponse(const Adjustment& a) {
     const Coil* coil = kit_.coil(a.coil);
     const bool band = coil != nullptr && coil->tune;
     const double amplitude =
@@ -157,15 +176,19 @@ double PracticeTruth::peakResponse(const Adjustment& a) const {
                               tuned(*coil->tune, coil->ref, position(a.id)))
              : resonanceCurve(1.0, 1.0 + 0.05 * (position(a.id) - 0.5));
     if (a.unit == Unit::watt) return power();
-    return 0.8 * amplitude;
+    return 0.8 * amplitude * circuit().works("receive");
 }
 
-double PracticeTruth::setResponse(const Adjustment& a) const {
+double PracticeTruth::setResponse(const Adjustment& a) {
     const double x = a.safe == SafeEnd::high ? 1 - position(a.id) : position(a.id);
+    if (a.unit == Unit::hertz && circuit().works(a.id) < kOscillates) return kNothing;
     if (const Coil* coil = kit_.coil(a.coil); coil != nullptr && coil->tune)
         return tuned(*coil->tune, a.coil, x);
     if (a.unit == Unit::hertz) {  // a trimmer pulls a crystal by a hundred parts per million or so
         return a.target * (1 + 200e-6 * (0.45 + 0.1 * scatter("adjust:" + a.id) - x) / (1 + 0.5 * x));
+    }
+    if (a.unit == Unit::ampere) {
+        if (const auto drawn = circuit().currentBy(a.adjuster, x, "key down")) return *drawn;
     }
     const double over = std::max(0.0, x - 0.3);  // a bias: nothing, then a square law
     return 6.0 * a.target * over * over;
@@ -173,7 +196,7 @@ double PracticeTruth::setResponse(const Adjustment& a) const {
 
 /// Finals saturated by their supply behind the polarity diode, driven through the tuned transmit coil, less
 /// the filter's loss.
-double PracticeTruth::power() const {
+double PracticeTruth::power() {
     double drive = 1.0;
     for (const Adjustment& a : kit_.adjustments) {
         const Coil* coil = kit_.coil(a.coil);
@@ -183,7 +206,8 @@ double PracticeTruth::power() const {
     const double rated = kit_.ratings.power * (1.02 + 0.04 * scatter("power"));
     if (!kit_.ratings.transmits() || !(kit_.ratings.frequency > 0)) return kNothing;
     const double loss = insertionLoss(lowPassOf(kit_), kit_.ratings.frequency, kit_.ratings.ohms);
-    return rated * drive * drive * std::pow(10.0, -loss / 10);
+    const double works = circuit().works("transmit");
+    return rated * drive * drive * works * works * std::pow(10.0, -loss / 10);
 }
 
 double PracticeTruth::harmonic(int order) const {
@@ -220,6 +244,7 @@ double PracticeTruth::check(const std::string& id) {
             return adjustment(a.id);
         }
     }
+    if (const auto reads = circuit().check(id)) return *reads;
     const double u = scatter("check:" + id);
     if (std::isinf(check->limits.high)) return check->limits.low * (3 + u);
     if (std::isinf(check->limits.low)) return check->limits.high * (0.4 + 0.2 * u);
@@ -250,6 +275,8 @@ double PracticeTruth::at(const Subject& subject, double setting) {
             return check(id);
         case Subject::Kind::adjustment:
             return adjustment(id);
+        case Subject::Kind::node:
+            return circuit().node(id).value_or(kNothing);
         case Subject::Kind::power:
             return power();
         case Subject::Kind::supply:

@@ -2,12 +2,14 @@
 
 #include <cstdint>
 #include <map>
+#include <memory>
 #include <set>
 #include <string>
 #include <vector>
 
 #include "core/quantity/problem.h"
 #include "kit/kit.h"
+#include "practice/practice_circuit.h"
 
 namespace ombrek {
 
@@ -25,7 +27,8 @@ struct PracticeBag {
         double value = 0;  ///< SI
         std::string mark;
     };
-    std::vector<Over> over;  ///< parts that no line wants: subjects "loose:1", "loose:2", …
+    std::vector<std::string> faults;  ///< of the rig's circuit, "R62 open"
+    std::vector<Over> over;           ///< parts that no line wants: subjects "loose:1", "loose:2", …
 };
 
 /// Read a practice bag from JSON; a fault has its line or path.
@@ -63,11 +66,12 @@ class PracticeTruth {
     const PracticeBag::Over* overPart(const std::string& id) const;
     double inductance(const std::string& coil) const;
     double tuned(const CoilTune& tune, const std::string& coil, double position) const;
+    PracticeCircuit& circuit();
     double check(const std::string& id);
     double adjustment(const std::string& id);
-    double peakResponse(const Adjustment& a) const;
-    double setResponse(const Adjustment& a) const;
-    double power() const;
+    double peakResponse(const Adjustment& a);
+    double setResponse(const Adjustment& a);
+    double power();
     double frequency();
     double harmonic(int order) const;
     double position(const std::string& adjustment) const;
@@ -76,6 +80,7 @@ class PracticeTruth {
     PracticeBag bag_;
     std::map<Subject, double> settings_;
     std::map<std::string, double> bends_;
+    std::unique_ptr<PracticeCircuit> circuit_;  ///< made when it is first asked
 };
 
 }  // namespace ombrek

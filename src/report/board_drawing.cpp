@@ -129,6 +129,11 @@ void BoardDrawing::paintPiece(QPainter& p, const BoardPiece& piece, const QRectF
         p.setPen(QPen(c.copper, 2, now ? Qt::SolidLine : Qt::DashLine));
         p.drawRoundedRect(r.adjusted(-5, -5, 5, 5), 6, 6);
     }
+    if (piece.suspect) {
+        p.setPen(QPen(c.fail, 2.5, Qt::DashLine));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(r.adjusted(-4, -4, 4, 4));
+    }
     if (piece.mend) {  // struck out until it is mended
         p.setPen(QPen(c.fail, 2));
         p.drawLine(r.topLeft() - QPointF(4, 4), r.bottomRight() + QPointF(4, 4));

@@ -13,8 +13,9 @@ namespace ombrek {
 struct BoardPiece {
     const Part* part = nullptr;
     enum class Fitting { waits, now, in } fitting = Fitting::waits;
-    bool alike = false;  ///< of the value that is looked for
-    bool mend = false;   ///< an open finding
+    bool alike = false;    ///< of the value that is looked for
+    bool mend = false;     ///< an open finding
+    bool suspect = false;  ///< may be what is wrong
 };
 
 /// The board from above or, mirrored, from the solder side, in the program's own marks: what is to be fitted

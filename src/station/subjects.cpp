@@ -58,8 +58,8 @@ struct KindRow {
 
 bool transmits(const Kit& kit, const std::string&) { return kit.ratings.transmits(); }
 
-const std::array<KindRow, 9>& kinds() {
-    static const std::array<KindRow, 9> rows{{
+const std::array<KindRow, 10>& kinds() {
+    static const std::array<KindRow, 10> rows{{
         {Kind::part, [](const Kit& k, const std::string& id) { return k.part(id) != nullptr; },
          [](const Kit& k, const std::string& id) { return k.part(id)->unit; },
          [](const Kit& k, const std::string& id) { return id + " " + k.part(id)->value; },
@@ -86,6 +86,12 @@ const std::array<KindRow, 9>& kinds() {
          [](const Kit&, const std::string&) { return Unit::none; },
          [](const Kit& k, const std::string& id) { return k.step(id)->title; },
          [](const Judged& j, const std::string& id) { return stepEvidence(*j.kit().step(id), j); }},
+        {Kind::node, [](const Kit& k, const std::string& id) { return !k.circuit.empty() && !id.empty(); },
+         [](const Kit&, const std::string&) { return Unit::volt; },
+         [](const Kit&, const std::string& id) { return "Voltage at " + id; },
+         [](const Judged&, const std::string& id) {
+             return Evidence{"Voltage at " + id, VerdictState::notDone, "Nothing is promised there."};
+         }},
         {Kind::supply, transmits, [](const Kit&, const std::string&) { return Unit::volt; },
          [](const Kit&, const std::string&) { return std::string("Supply while transmitting"); },
          [](const Judged& j, const std::string&) {

@@ -16,6 +16,7 @@ class DrawingView : public QWidget {
         drawing_ = std::move(drawing);
         update();
     }
+    void setLegend(const QString& marks) { legend_ = marks; }
 
  protected:
     void paintEvent(QPaintEvent*) override {
@@ -25,20 +26,22 @@ class DrawingView : public QWidget {
         const QRectF line(0, height() - kLegend, width(), kLegend);
         p.setFont(benchFont(13));
         p.setPen(c.soft);
-        const QString marks = QStringLiteral("ringed: now · hatched: in · outline: waits");
         const QString side =
             drawing_.mirrored ? QStringLiteral("From the solder side") : QStringLiteral("From above");
         const QString whole =
             side + (drawing_.mirrored ? QStringLiteral(", mirrored") : QStringLiteral(", print towards you"));
         const auto wide = [&](const QString& text) { return QFontMetrics(p.font()).horizontalAdvance(text); };
-        p.drawText(line, Qt::AlignRight | Qt::AlignVCenter, marks);
+        p.drawText(line, Qt::AlignRight | Qt::AlignVCenter, legend_);
         p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter,
-                   wide(whole) + wide(marks) + 20 < width() ? whole : side);
+                   wide(whole) + wide(legend_) + 20 < width() ? whole : side);
     }
 
  private:
     BoardDrawing drawing_;
+    QString legend_ = QStringLiteral("ringed: now · hatched: in · outline: waits");
 };
+
+void BoardMap::setLegend(const QString& marks) { drawing_->setLegend(marks); }
 
 BoardMap::BoardMap(QWidget* parent)
     : QStackedWidget(parent), drawing_(new DrawingView), parts_(new StepParts) {

@@ -13,6 +13,8 @@ class BoardMap : public QStackedWidget {
     explicit BoardMap(QWidget* parent = nullptr);
     /// @param inHand  the parts that are fitted or looked at now
     void show(BoardDrawing drawing, const std::vector<const Part*>& inHand);
+    /// What the marks mean, where they mean something else.
+    void setLegend(const QString& marks);
     QSize minimumSizeHint() const override { return {420, 300}; }
 
  private:

@@ -25,6 +25,8 @@ inline constexpr FileWish kPictureFile{"Picture", "picture",
                                        "Pictures (*.png *.jpg *.jpeg *.JPG *.PNG);;All files (*)"};
 inline constexpr FileWish kPlacementFile{"Placement table", "list",
                                          "Tables (*.csv *.txt *.pos *.xy *.mnt);;All files (*)"};
+inline constexpr FileWish kNetlistFile{"The kit's circuit", "kit",
+                                       "SPICE netlists (*.cir *.net *.sp *.spice *.ckt);;All files (*)"};
 inline constexpr FileWish kPdfFile{"Write the sheet to", "sheet", "PDF (*.pdf)"};
 inline constexpr FileWish kCsvFile{"Write the table to", "sheet", "CSV (*.csv);;All files (*)"};
 inline constexpr FileWish kHtmlFile{"Write the report to", "sheet", "HTML (*.html);;All files (*)"};

@@ -2,6 +2,9 @@
 
 #include <cmath>
 
+#include "circuit/build_circuit.h"
+#include "circuit/models.h"
+#include "core/quantity/quantity.h"
 #include "desk/first_light/check_strips.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/reading_card.h"
@@ -21,15 +24,18 @@ FirstLightPage::FirstLightPage(Session& session)
     big()->addWidget(strips_, 1);
     side()->addWidget(touch_, 3);
     before_->setTitle(QStringLiteral("Before the plug goes in"));
-    before_->setText(
-        QStringLiteral("Fuse or limit the supply. ICs out, load on the output, key up. A gate (bar) that "
-                       "does not pass stops "
-                       "the work: switch off and look."));
+    before_->setText(QStringLiteral(
+        "ICs out, film and washers where they belong, load on, key up. At the limit, or when it "
+        "smells: off at once, and look for a short or a part turned round."));
     side()->addWidget(before_, 2);
     takesPaper("checks");
     setEnter("take-it", "take it", [this] { take(); });
     addRare("it-is-not-so", "N", "it is not so, of what is seen or heard", [this] { notSo(); });
     addKey("read-the-last-again", "R", "R", "read the last again", [this] { again(); });
+    addKey("what-is-wrong", "W", "W", "what is wrong",
+           [this] { emit wants(QStringLiteral("suspects"), QString()); });
+    addRare("find-the-fault", "X", "find the fault: a rig to practise on",
+            [this] { emit wants(QStringLiteral("exercise"), QString()); });
     addKey("choose-a-check", "Down", "Up Down", "choose a check", [this] { choose(1); });
     addKey(
         "the-check-before", "Up", "Up", "the check before", [this] { choose(-1); }, false);
@@ -121,8 +127,46 @@ void FirstLightPage::choose(int by) {
     refresh();
 }
 
+/// What a sound rig reads at every check, off the window's thread; again when a part or the supply was
+/// measured.
+void FirstLightPage::reckon() {
+    const Kit& kit = session_.kit();
+    if (kit.circuit.empty() || reckoning_.running()) return;
+    auto circuit = readKitCircuit(kit.circuit, shippedModels());
+    if (!circuit) return;
+    const CircuitBench bench = benchOf(*circuit, kit, session_.build());
+    std::string basis = kit.circuit + plainNumber(bench.supply);
+    for (const auto& [ref, value] : bench.measured) basis += ref + plainNumber(value);
+    if (basis == reckonedFor_) return;
+    reckonedFor_ = basis;
+    using Reckoned = Result<ExpectedReadings>;
+    reckoning_.start<Reckoned>(
+        [kit, circuit = std::move(*circuit), bench](const LongWork::Progress& goOn) -> Reckoned {
+            std::vector<CircuitReading> asked;
+            std::vector<std::string> ids;
+            for (const Check& check : kit.checks) {
+                const auto probe = probeOf(circuit, kit, check);
+                if (!probe) continue;
+                asked.push_back(*probe);
+                ids.push_back(check.id);
+            }
+            const auto read = expectedReadings(circuit, &kit, bench, asked, {}, goOn);
+            if (!read) return tl::make_unexpected(read.error());
+            ExpectedReadings out;
+            for (std::size_t i = 0; i < ids.size(); ++i) out[ids[i]] = read->at(i);
+            return out;
+        },
+        [this](Reckoned reckoned) {
+            if (reckoned) expected_ = std::move(*reckoned);
+            refresh();
+        });
+}
+
 void FirstLightPage::refresh() {
     if (!session_.hasBuild()) return;
+    if (session_.kit().circuit.empty()) expected_.clear();
+    if (isVisible()) reckon();
+    before_->setFacts(beforePower(session_.judged(), expected_));
     const Kit& kit = session_.kit();
     if (kit.check(chosen_.toStdString()) == nullptr) chosen_.clear();
     if (kit.check(shown_.toStdString()) == nullptr) shown_.clear();
@@ -182,6 +226,9 @@ QString FirstLightPage::underFacts(const FirstLightView& v) const {
     const Check& check = *v.check;
     const std::string note = noteText(session_.kit(), session_.build(), Subject::check(check.id));
     if (!note.empty()) out << qs(note);
+    if (const auto hit = expected_.find(check.id); hit != expected_.end())
+        out << qs(expectedWords(check, session_.judged().check(check), hit->second));
+    out.removeAll(QString());
     if (!v.upstream.empty()) out << qs(v.upstream);
     if (!check.suspects.empty()) out << QStringLiteral("If it is off, suspect: %1.").arg(qs(check.suspects));
     return out.join(QChar(' '));

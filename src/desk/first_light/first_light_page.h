@@ -1,5 +1,6 @@
 #pragma once
 
+#include "desk/first_light/before_power.h"
 #include "desk/first_light/first_light_model.h"
 #include "desk/page.h"
 #include "station/key_down.h"
@@ -29,10 +30,15 @@ class FirstLightPage : public Page {
     void choose(int by);
     LoadAsk loadFor(const Check& check) const;
 
+    void reckon();
+
     QString chosen_, shown_;
     ReadingCard* reading_;
     CheckStrips* strips_;
     Card *touch_, *before_;
+    ExpectedReadings expected_;  ///< by the kit's circuit
+    std::string reckonedFor_;
+    LongWork reckoning_{this};
 };
 
 }  // namespace ombrek
