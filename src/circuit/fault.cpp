@@ -267,9 +267,70 @@ Netlist withFault(const Netlist& circuit, const Fault& fault) {
     return out;
 }
 
+namespace {
+
+/// A circuit whose leads can be cut and exchanged by altering resistors.
+class LeadsApart {
+ public:
+    explicit LeadsApart(const Netlist& circuit) : whole_(circuit) { prepared.circuit = circuit; }
+
+    void add(std::size_t number, std::size_t element, const Fault& f) {
+        std::vector<Alteration> set;
+        if (f.kind == Kind::exchange) {
+            for (std::size_t i = 0; i + 1 < f.leads.size(); i += 2) {
+                cross(element, f.leads[i], f.leads[i + 1], set);
+                cross(element, f.leads[i + 1], f.leads[i], set);
+            }
+        }
+        std::vector<std::size_t> cut = f.leads;
+        for (std::size_t lead = 0; f.kind == Kind::out && lead < whole_.elements[element].nodes.size();
+             ++lead)
+            cut.push_back(lead);
+        for (const std::size_t lead : cut) set.push_back({gap(element, lead), kGap});
+        prepared.sets.push_back(std::move(set));
+        prepared.numbers.push_back(number);
+    }
+
+    Prepared prepared;
+
+ private:
+    static std::string name(std::size_t element, std::size_t lead) {
+        return std::to_string(element) + "_" + std::to_string(lead);
+    }
+    /// The gap in a lead, closed; made when it is first asked for.
+    std::string gap(std::size_t element, std::size_t lead) {
+        const std::string own = name(element, lead);
+        if (made_.insert(own).second) {
+            CircuitElement closed{"Rombrek_g" + own,
+                                  {whole_.elements[element].nodes[lead], "ombrek_g" + own},
+                                  plainNumber(kWhole)};
+            prepared.circuit.elements[element].nodes[lead] = "ombrek_g" + own;
+            prepared.circuit.elements.push_back(std::move(closed));
+        }
+        return "Rombrek_g" + own;
+    }
+    /// A lead on the board's node of another lead.
+    void cross(std::size_t element, std::size_t lead, std::size_t other, std::vector<Alteration>& set) {
+        gap(element, lead);
+        const std::string own = "Rombrek_x" + name(element, lead) + "_" + std::to_string(other);
+        if (made_.insert(own).second)
+            prepared.circuit.elements.push_back(
+                {own,
+                 {"ombrek_g" + name(element, lead), whole_.elements[element].nodes[other]},
+                 plainNumber(kNothing)});
+        set.push_back({own, kWhole});
+    }
+
+    const Netlist& whole_;
+    std::set<std::string> made_;
+};
+
+}  // namespace
+
 Result<void> eachFault(const Netlist& circuit, const std::vector<Fault>& faults,
                        const std::function<bool(std::size_t, const Result<OperatingPoint>&)>& take) {
-    Prepared values{circuit, {}, {}}, joins{circuit, {}, {}}, cuts{circuit, {}, {}};
+    Prepared values{circuit, {}, {}}, joins{circuit, {}, {}};
+    LeadsApart leads(circuit);
     std::vector<std::size_t> others, nothing;
     for (std::size_t i = 0; i < faults.size(); ++i) {
         const Fault& f = faults[i];
@@ -284,24 +345,17 @@ Result<void> eachFault(const Netlist& circuit, const std::vector<Fault>& faults,
                 {"Rombrek_j" + number, {f.node, f.node2}, plainNumber(kNothing)});
             joins.sets.push_back({{"Rombrek_j" + number, kBridge}});
             joins.numbers.push_back(i);
-        } else if (f.kind == Kind::cut) {
-            std::string& node = cuts.circuit.elements[at].nodes[f.leads[0]];
-            const std::string lead = "ombrek_g" + number;
-            CircuitElement gap{"Rombrek_g" + number, {node, lead}, plainNumber(kWhole)};
-            node = lead;
-            cuts.circuit.elements.push_back(std::move(gap));
-            cuts.sets.push_back({{"Rombrek_g" + number, kGap}});
-            cuts.numbers.push_back(i);
-        } else if (f.kind == Kind::value && std::isfinite(f.factor) &&
-                   std::isfinite(spiceNumber(circuit.elements[at].word()))) {
+        } else if (f.kind != Kind::value) {
+            leads.add(i, at, f);
+        } else if (std::isfinite(f.factor) && std::isfinite(spiceNumber(circuit.elements[at].word()))) {
             values.sets.push_back({{f.element, spiceNumber(circuit.elements[at].word()) * f.factor}});
             values.numbers.push_back(i);
         } else {
-            others.push_back(i);
+            others.push_back(i);  // a value that is an expression
         }
     }
     bool goOn = true;
-    for (const Prepared* group : {&values, &joins, &cuts}) {
+    for (const Prepared* group : {&values, &joins, &leads.prepared}) {
         if (const auto done = run(*group, take, goOn); !done) return done;
     }
     for (std::size_t k = 0; k < others.size() && goOn; ++k)

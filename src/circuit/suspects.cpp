@@ -284,13 +284,14 @@ double FaultFinder::worth(const std::vector<CircuitReading>& taken, const Circui
 }
 
 /// The point that would tell most, its effort and risk counted.
-NextReading FaultFinder::next(const std::vector<double>& share,
-                              const std::vector<CircuitReading>& taken) const {
+NextReading FaultFinder::next(const std::vector<double>& share, const std::vector<CircuitReading>& taken,
+                              const std::set<std::string>& states) const {
     const auto order = believed(share);
     NextReading best;
     for (const auto& [state, sims] : sims_) {
         const CircuitState* known = circuit_.state(state);
         if (known != nullptr && known->powerOff) continue;
+        if (!states.empty() && !states.contains(state)) continue;
         // Back to another state is work: ICs out of their sockets again.
         const double ease = (taken.empty() || taken.back().state == state ? 1.0 : kOtherState) *
                             (lowered(state).find("key") != std::string::npos ? kKeyDown : 1.0);
@@ -358,7 +359,8 @@ std::vector<double> FaultFinder::shares(const std::vector<CircuitReading>& readi
     return out;
 }
 
-Suspicion FaultFinder::rank(const std::vector<CircuitReading>& readings) const {
+Suspicion FaultFinder::rank(const std::vector<CircuitReading>& readings,
+                            const std::set<std::string>& states) const {
     Suspicion out;
     std::vector<std::vector<double>> reads;
     const auto share = shares(readings, reads, out.spreads);
@@ -369,7 +371,7 @@ Suspicion FaultFinder::rank(const std::vector<CircuitReading>& readings) const {
     }
     std::stable_sort(out.suspects.begin(), out.suspects.end(),
                      [](const Suspect& a, const Suspect& b) { return a.odds > b.odds; });
-    out.next = next(share, readings);
+    out.next = next(share, readings, states);
     if (!out.next.node.empty()) out.next.why = why(out.next, share);
     out.next.node = circuit_.netlist.shown(out.next.node);
     // The best must itself agree: a reading that is far off is explained by nobody.

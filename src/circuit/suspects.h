@@ -2,6 +2,7 @@
 
 #include <functional>
 #include <map>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -48,7 +49,9 @@ class FaultFinder {
                              const std::function<bool(double)>& goOn = {});
 
     /// All hypotheses held against these readings, which were simulated for.
-    Suspicion rank(const std::vector<CircuitReading>& readings) const;
+    /// @param states  in which the next reading may be taken; empty: any that was simulated
+    Suspicion rank(const std::vector<CircuitReading>& readings,
+                   const std::set<std::string>& states = {}) const;
 
     /// What a voltage would tell, given what was read: expected information [nat].
     double worth(const std::vector<CircuitReading>& taken, const CircuitReading& voltage) const;
@@ -80,7 +83,8 @@ class FaultFinder {
                                std::vector<std::vector<double>>& reads, std::vector<double>& spreads) const;
     double gain(const Sims& sims, std::size_t node, const std::vector<double>& share,
                 const std::vector<std::size_t>& order) const;
-    NextReading next(const std::vector<double>& share, const std::vector<CircuitReading>& taken) const;
+    NextReading next(const std::vector<double>& share, const std::vector<CircuitReading>& taken,
+                     const std::set<std::string>& states) const;
     std::string named(std::size_t hypothesis) const;
     std::string why(const NextReading& next, const std::vector<double>& share) const;
 

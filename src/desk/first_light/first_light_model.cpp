@@ -29,7 +29,7 @@ std::string lookFirst(const FirstLightView& v, const Check& check) {
     return v.upstream.empty() ? suspects : v.upstream + (check.suspects.empty() ? "" : " " + suspects);
 }
 
-void say(FirstLightView& v) {
+void say(FirstLightView& v, bool circuit) {
     const Check& check = *v.check;
     if (v.bar != nullptr) {
         v.now = "Stop: \"" + v.bar->title + "\" must pass first.";
@@ -56,7 +56,8 @@ void say(FirstLightView& v) {
             (check.to.empty() ? "" : " against " + check.to) + ".";
     if (!check.rule.empty()) v.why += " Limits by rule, " + check.rule + ".";
     if (v.verdict.state == VerdictState::fail)
-        v.why = "It is wrong. " + lookFirst(v, check) + " Then read it again.";
+        v.why = std::string("It is wrong. ") + (circuit ? "W says what it may be. " : "") +
+                lookFirst(v, check) + " Then read it again.";
 }
 
 }  // namespace
@@ -86,7 +87,7 @@ FirstLightView firstLightView(const Judged& judged, const std::string& chosen) {
     v.nominal =
         std::isinf(v.check->limits.halfWidth()) ? NAN : (v.check->limits.low + v.check->limits.high) / 2;
     if (!v.now.empty()) return v;
-    say(v);
+    say(v, !kit.circuit.empty());
     const auto wrong = std::count_if(v.lines.begin(), v.lines.end(), [](const FirstLightView::Line& line) {
         return line.verdict.state != VerdictState::pass && line.verdict.state != VerdictState::notDone;
     });

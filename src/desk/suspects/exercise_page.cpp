@@ -16,7 +16,6 @@ namespace ombrek {
 namespace {
 
 constexpr int kNumbers = 10000;  ///< rigs of a grade
-constexpr double kBit = 0.6931471805599453;
 constexpr int kRemembered = 50;  ///< games in a person's record
 
 /// A person's games, the newest first.
@@ -24,7 +23,15 @@ QStringList games() {
     return person::get(QStringLiteral("exercise/record")).split(QChar('\n'), Qt::SkipEmptyParts);
 }
 
-QString bits(double nats) { return qs(decimals(nats / kBit, 1)) + QStringLiteral(" bit"); }
+QString ofTheBest(double own, double best) {
+    return own >= best ? QStringLiteral("the best")
+                       : QStringLiteral("%1\u202f% of the best").arg(int(std::lround(100 * own / best)));
+}
+
+QString counted(std::size_t count, const char* what) {
+    return QStringLiteral("%1 %2%3").arg(count).arg(QString::fromUtf8(what),
+                                                    count == 1 ? QString() : QStringLiteral("s"));
+}
 
 }  // namespace
 
@@ -66,7 +73,7 @@ ExercisePage::ExercisePage(Session& session)
             says[grade - 1],
             [this, grade] { handOut(QRandomGenerator::global()->bounded(1, kNumbers), grade); }, grade == 1);
     }
-    addRare("by-its-number", "B", "a rig by its number, the same for a whole club", [this] {
+    addRare("by-its-number", "C", "a rig by its number, the same for a whole club", [this] {
         askText(QStringLiteral("Its grade and number, as 2 1234"), QString(), [this](const QString& typed) {
             const QStringList words = typed.simplified().split(QChar(' '));
             bool one = false, two = false;
@@ -223,11 +230,11 @@ void ExercisePage::finish(bool found) {
     over_ = true;
     found_ = found;
     QStringList record = games();
-    record.prepend(QStringLiteral("grade %1, number %2: %3 readings, %4 swaps")
-                       .arg(exercise_->grade())
-                       .arg(exercise_->seed())
-                       .arg(turns_.size())
-                       .arg(exercise_->swaps()));
+    record.prepend(
+        QStringLiteral("grade %1, number %2: %3, %4")
+            .arg(exercise_->grade())
+            .arg(exercise_->seed())
+            .arg(counted(turns_.size(), "reading"), counted(std::size_t(exercise_->swaps()), "swap")));
     person::set(QStringLiteral("exercise/record"), record.mid(0, kRemembered).join(QChar('\n')));
     show();
 }
@@ -277,16 +284,16 @@ void ExercisePage::show() {
     for (std::size_t i = 0; i < turns_.size(); ++i) {
         const Turn& t = turns_[i];
         const QString read = qs(formatQuantity(t.taken.reading.value, Unit::volt, 4));
-        lines.push_back(
-            {over_ && t.worth >= 0.7 * t.best ? VerdictState::pass : VerdictState::notDone,
-             QStringLiteral("%1, %2: %3").arg(qs(t.taken.title), qs(t.taken.reading.state), read),
-             over_ ? bits(t.worth) + QStringLiteral(" of ") + bits(std::max(t.best, t.worth)) : QString(),
-             false, false, !over_});
+        lines.push_back({over_ && t.worth >= 0.7 * t.best ? VerdictState::pass : VerdictState::notDone,
+                         QStringLiteral("%1, %2: %3").arg(qs(t.taken.title), qs(t.taken.reading.state), read),
+                         over_ ? ofTheBest(t.worth, t.best) : QString(), false, false, !over_});
     }
     takenList_->setLines(std::move(lines));
-    taken_->setTitle(over_ ? QStringLiteral("What each reading told, of what the best would have")
-                           : QStringLiteral("Read so far"));
-    taken_->setText(record.isEmpty() ? QString() : QStringLiteral("Before: %1.").arg(record.first()));
+    taken_->setTitle(over_ ? QStringLiteral("What each reading told") : QStringLiteral("Read so far"));
+    where_->setVisible(!over_);
+    taken_->setText(record.isEmpty()
+                        ? QString()
+                        : QStringLiteral("Games: %1.").arg(record.mid(0, 5).join(QStringLiteral("; "))));
     lines.clear();
     for (std::size_t i = 0; i < points_.size(); ++i)
         lines.push_back({VerdictState::notDone,
@@ -299,7 +306,7 @@ void ExercisePage::show() {
                          : QStringLiteral("Find the fault: a rig with one thing wrong."),
                working() ? QStringLiteral("Every single fault of its circuit is simulated, once.")
                          : QStringLiteral(
-                               "1 hands out an easy one, 2 a harder, 3 the hardest; B one by its number, "
+                               "1 hands out an easy one, 2 a harder, 3 the hardest; C one by its number, "
                                "the same for a whole club."));
         return;
     }
@@ -308,17 +315,21 @@ void ExercisePage::show() {
     if (over_) {
         double best = 0, own = 0;
         for (const Turn& t : turns_) best += std::max(t.best, t.worth), own += t.worth;
-        setNow(QStringLiteral("%1. %2 readings, %3 swap%4.")
-                   .arg(qs(exercise_->answer()))
-                   .arg(turns_.size())
-                   .arg(exercise_->swaps())
-                   .arg(exercise_->swaps() == 1 ? QString() : QStringLiteral("s")),
+        const auto first = turns_.empty() ? std::nullopt : probeAt(turns_.front().bestPoint);
+        const QString where =
+            first ? QStringLiteral("%1, %2").arg(
+                        qs(touchAt(exercise_->circuit(), exercise_->kit(), first->node)), qs(first->state))
+                  : QStringLiteral("none");
+        setNow(QStringLiteral("%1. %2, %3.")
+                   .arg(qs(exercise_->answer()), counted(turns_.size(), "reading"),
+                        counted(std::size_t(exercise_->swaps()), "swap")),
                turns_.empty()
                    ? QStringLiteral("Named without a reading. 1, 2 or 3 hands out another.")
-                   : QStringLiteral("Your readings told %1, the best would have told %2. The first best "
-                                    "one was %3. 1, 2 or 3 hands out another.")
-                         .arg(bits(own), bits(best),
-                              qs(turns_.front().bestPoint.empty() ? "none" : turns_.front().bestPoint)));
+                   : QStringLiteral(
+                         "Your readings told %1. The best first one: %2. 1, 2 or 3 hands out another.")
+                         .arg(own >= best ? QStringLiteral("as much as the best would have")
+                                          : ofTheBest(own, best),
+                              where));
         return;
     }
     const QString number =

@@ -47,9 +47,10 @@ void SuspectsBoard::show(const Kit& kit, const SuspectsView& v) {
         lines.push_back(
             {row.state, qs(row.text), qs(row.word), false, false, row.state == VerdictState::notDone});
     readings_->setLines(std::move(lines));
-    evidence_->setTitle(v.suspects.empty() ? QStringLiteral("Readings")
-                                           : QStringLiteral("What speaks for (✓) and against (×) %1")
-                                                 .arg(qs(suspectName(v.suspects[v.at]))));
+    evidence_->setTitle(
+        v.suspects.empty()
+            ? QStringLiteral("Readings")
+            : QStringLiteral("For ✓ and against ×: %1").arg(qs(suspectName(v.suspects[v.at]))));
     evidence_->setVisible(!v.evidence.empty());
     showMap(kit, v);
 }

@@ -4,6 +4,8 @@
 #include <cmath>
 
 #include "core/quantity/quantity.h"
+#include "kit/designator.h"
+#include "station/judged.h"
 
 namespace ombrek {
 namespace {
@@ -57,13 +59,32 @@ void sayNext(const RigOnBench& rig, SuspectsView& v) {
     }
     v.touch = touchAt(rig.circuit, rig.kit, n.node);
     v.state = n.state;
-    v.nextParts = partsAt(rig.circuit, rig.kit, n.node);
+    // Only what the line names: a rail is on half of the board.
+    for (const std::string& ref : partsAt(rig.circuit, rig.kit, n.node)) {
+        if (namesPart(v.touch, ref)) v.nextParts.push_back(ref);
+    }
 }
 
 std::string belief(const SuspectsView& v, const Suspicion& s) {
     if (v.suspects.empty()) return "";
     const Suspect& first = s.suspects.front();
     return "Likeliest so far: " + suspectName(first) + ", " + oddsText(first.odds) + ".";
+}
+
+/// The parts that together have most of the belief, "C5, C6 or U2".
+std::string amongThese(const Suspicion& s) {
+    constexpr std::size_t kNamed = 4;
+    std::vector<std::string> refs;
+    double sum = 0;
+    for (const Suspect& x : s.suspects) {
+        if (sum > kEnough || refs.size() == kNamed) break;
+        sum += x.odds;
+        if (!x.ref.empty() && std::find(refs.begin(), refs.end(), x.ref) == refs.end()) refs.push_back(x.ref);
+    }
+    std::string out;
+    for (std::size_t i = 0; i < refs.size(); ++i)
+        out += (i == 0 ? "" : i + 1 == refs.size() ? " or " : ", ") + refs[i];
+    return out;
 }
 
 void say(const RigOnBench& rig, SuspectsView& v) {
@@ -87,7 +108,10 @@ void say(const RigOnBench& rig, SuspectsView& v) {
         v.why = "Faults that these readings do not show are left" +
                 (v.next.is(Subject::Kind::unknown) ? std::string(".")
                                                    : ": " + where + " would tell most of them.");
-    } else if (!first.ref.empty() && (v.settled || v.next.is(Subject::Kind::unknown))) {
+    } else if (!first.ref.empty() && !v.settled && v.next.is(Subject::Kind::unknown)) {
+        v.now = "It is one of these: " + amongThese(s) + ".";
+        v.why = "No voltage that may be read now tells them apart. " + suspectLooks(rig.kit, first);
+    } else if (!first.ref.empty() && v.settled) {
         v.now = suspectName(first) + ": " + oddsText(ofPart(s, first.ref)) + " sure that it is " + first.ref +
                 ".";
         v.why = suspectLooks(rig.kit, first) + " M when it is mended: then measure again.";
@@ -149,15 +173,29 @@ Result<SharedRig> rigOf(const Kit& kit, const Build& build, const std::string& m
     return rig;
 }
 
-Result<SharedRig> judgeRig(SharedRig rig, std::vector<TakenReading> taken,
-                           const std::map<std::string, double>& seen,
+namespace {
+
+/// States of the rig up to the first gate that was read and does not pass; behind it nothing is powered.
+std::set<std::string> statesBefore(const RigOnBench& rig, const Build& build) {
+    const Judged judged(rig.kit, build);
+    std::set<std::string> out;
+    for (const Check& check : rig.kit.checks) {
+        if (const auto probe = probeOf(rig.circuit, rig.kit, check)) out.insert(probe->state);
+        if (check.gate && judged.check(check).state == VerdictState::fail) return out;
+    }
+    return {};
+}
+
+}  // namespace
+
+Result<SharedRig> judgeRig(SharedRig rig, std::vector<TakenReading> taken, const Build& build,
                            const std::function<bool(double)>& goOn) {
     std::vector<CircuitReading> readings;
     for (const TakenReading& t : taken) readings.push_back(t.reading);
     if (const auto done = rig->finder->simulateFor(readings, goOn); !done)
         return tl::make_unexpected(done.error());
-    rig->finder->weighBy(seen);
-    rig->suspicion = rig->finder->rank(readings);
+    rig->finder->weighBy(seenBefore(rig->kit, build));
+    rig->suspicion = rig->finder->rank(readings, statesBefore(*rig, build));
     rig->taken = std::move(taken);
     return rig;
 }

@@ -24,8 +24,9 @@ using SharedRig = std::shared_ptr<RigOnBench>;
 Result<SharedRig> rigOf(const Kit& kit, const Build& build, const std::string& models,
                         const FaultPriors& priors);
 /// Simulate what the readings want, and rank; the long part. Readings that the rig cannot have are left out.
-Result<SharedRig> judgeRig(SharedRig rig, std::vector<TakenReading> taken,
-                           const std::map<std::string, double>& seen,
+/// @param build  says what was seen of the parts, and which gate does not pass: no reading is advised behind
+/// it
+Result<SharedRig> judgeRig(SharedRig rig, std::vector<TakenReading> taken, const Build& build,
                            const std::function<bool(double)>& goOn);
 
 /// A reading and how it speaks of one suspect.

@@ -81,9 +81,9 @@ void SuspectsPage::judge() {
     // What is shown meanwhile is a rig of its own: the one that is worked on is nobody else's.
     rig_.reset();
     work().start<Result<SharedRig>>(
-        [rig, taken, kit, build = session_.build()](const LongWork::Progress& goOn) {
+        [rig, taken, build = session_.build()](const LongWork::Progress& goOn) {
             std::vector<TakenReading> readings = taken;
-            return judgeRig(rig, std::move(readings), seenBefore(kit, build), goOn);
+            return judgeRig(rig, std::move(readings), build, goOn);
         },
         [this](Result<SharedRig> judged) {
             if (judged) {
