@@ -1,6 +1,7 @@
 #include "circuit/simulator.h"
 
 #include <dlfcn.h>
+#include <locale.h>
 #include <ngspice/sharedspice.h>
 
 #include <cctype>
@@ -132,6 +133,25 @@ double OperatingPoint::between(const std::string& node, const std::string& other
 
 namespace {
 
+/// The simulator prints numbers for itself and reads them again: with a comma in them it breaks its own
+/// memory. While it works, this thread writes numbers with a point.
+class WithPoint {
+ public:
+    WithPoint() : point_(newlocale(LC_NUMERIC_MASK, "C", duplocale(uselocale(nullptr)))) {
+        if (point_ != nullptr) before_ = uselocale(point_);
+    }
+    ~WithPoint() {
+        if (point_ == nullptr) return;
+        uselocale(before_);
+        freelocale(point_);
+    }
+    WithPoint(const WithPoint&) = delete;
+    WithPoint& operator=(const WithPoint&) = delete;
+
+ private:
+    locale_t point_, before_ = nullptr;
+};
+
 Library& library() {
     static Library one;
     return one;
@@ -161,6 +181,7 @@ Result<OperatingPoint> operatingPoint(const Netlist& netlist) {
 Result<void> operatingPoints(const Netlist& netlist, const std::vector<std::vector<Alteration>>& sets,
                              const std::function<bool(std::size_t, const Result<OperatingPoint>&)>& take) {
     const std::lock_guard guard(turn());
+    const WithPoint pointed;
     Library& spice = library();
     if (!spice.load()) return notInstalled();
     if (const auto read = spice.read(netlist); !read) return read;
@@ -184,6 +205,7 @@ Result<void> operatingPoints(const Netlist& netlist, const std::vector<std::vect
 
 bool simulatorThere() {
     const std::lock_guard guard(turn());
+    const WithPoint pointed;
     return library().load();
 }
 

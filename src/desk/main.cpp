@@ -123,6 +123,8 @@ int takePictures(Window& window, const QString& folder) {
                  {"remedy", "", ""},
                  {"drawers", "", ""},
                  {"suspects", "", ""},
+                 {"compare", "", ""},
+                 {"squeeze", "", ""},
                  {"meters", "", ""},
                  {"trimmer", "T1", ""},
                  {"figures", "L1", ""},

@@ -20,7 +20,9 @@
 #include "desk/settings/settings_page.h"
 #include "desk/sign_off/sign_off_page.h"
 #include "desk/start/start_page.h"
+#include "desk/suspects/compare_page.h"
 #include "desk/suspects/exercise_page.h"
+#include "desk/suspects/squeeze_page.h"
 #include "desk/suspects/suspects_page.h"
 #include "desk/tune/tune_page.h"
 #include "desk/which_part/which_part_page.h"
@@ -64,6 +66,8 @@ const std::vector<PageRow>& pageRows() {
                                            {"paper", "", Where::beside, "", make<PaperPage>},
                                            {"suspects", "", Where::beside, "first-light", make<SuspectsPage>},
                                            {"exercise", "", Where::beside, "first-light", make<ExercisePage>},
+                                           {"compare", "", Where::beside, "first-light", make<ComparePage>},
+                                           {"squeeze", "", Where::beside, "first-light", make<SqueezePage>},
                                            {"trimmer", "", Where::beside, "winding", make<TrimmerPage>},
                                            {"picture", "", Where::beside, "winding", make<PicturePage>},
                                            {"cores", "", Where::beside, "winding", make<CoresPage>},

@@ -34,6 +34,10 @@ FirstLightPage::FirstLightPage(Session& session)
     addKey("read-the-last-again", "R", "R", "read the last again", [this] { again(); });
     addKey("what-is-wrong", "W", "W", "what is wrong",
            [this] { emit wants(QStringLiteral("suspects"), QString()); });
+    addRare("compare-bands", "C", "compare bands or functions",
+            [this] { emit wants(QStringLiteral("compare"), QString()); });
+    addRare("works-when-squeezed", "S", "it works when squeezed",
+            [this] { emit wants(QStringLiteral("squeeze"), QString()); });
     addRare("find-the-fault", "X", "find the fault: a rig to practise on",
             [this] { emit wants(QStringLiteral("exercise"), QString()); });
     addKey("choose-a-check", "Down", "Up Down", "choose a check", [this] { choose(1); });
