@@ -77,6 +77,10 @@ std::string expectedWords(const Check& check, const Verdict& verdict, const Expe
         meter = " Your meter's own 10 MΩ pulls it down from " + shown(e.unloaded, 3) + ".";
     if (!std::isfinite(verdict.reading) || verdict.state == VerdictState::notDone)
         return "A sound rig of your parts reads " + span + " here." + meter;
+    // The kit's own limit bars the way, whatever parts may do.
+    if (verdict.state == VerdictState::fail && verdict.reading >= e.low && verdict.reading <= e.high)
+        return "Parts within their tolerances may read " + span +
+               " here, but the kit's limit says no: do not go on." + meter;
     if (verdict.reading >= e.low && verdict.reading <= e.high)
         return shown(verdict.reading, 3) + " is " + shown(e.value, 2) +
                ": parts within their tolerances read " + span + " here." + meter;
