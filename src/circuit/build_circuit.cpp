@@ -13,7 +13,6 @@ namespace {
 
 using What = CircuitReading::Quantity;
 
-constexpr double kNear = 1.2;       ///< between the outlines of two parts [mm]
 constexpr double kSeenWell = 0.15;  ///< what was seen or measured to be right is seldom wrong
 constexpr double kFound = 6;        ///< what the loupe has found is likely so
 
@@ -59,12 +58,6 @@ std::optional<CircuitReading> probeOfSubject(const KitCircuit& circuit, const Ki
     }
     const Check* check = s.is(Subject::Kind::check) ? kit.check(s.id) : nullptr;
     return check == nullptr ? std::nullopt : probeOf(circuit, kit, *check);
-}
-
-double gap(const Place& a, const Place& b) {
-    const double x = std::abs(a.x - b.x) - (a.width + b.width) / 2;
-    const double y = std::abs(a.y - b.y) - (a.height + b.height) / 2;
-    return std::max(x, y);
 }
 
 }  // namespace
@@ -147,36 +140,6 @@ std::string touchAt(const KitCircuit& circuit, const Kit& kit, const std::string
     std::string out;
     for (std::size_t i = 0; i < std::min(kMost, leads.size()); ++i) out += (i > 0 ? ", " : "") + leads[i];
     return out.empty() ? node : out;
-}
-
-std::vector<NearLeads> nearLeads(const KitCircuit& circuit, const Kit& kit) {
-    struct Placed {
-        const Part* part;
-        std::set<std::string> nodes;
-    };
-    std::vector<Placed> placed;
-    for (const Part& part : kit.parts) {
-        if (!part.place || part.place->width <= 0) continue;
-        Placed p{&part, {}};
-        for (const CircuitElement& e : circuit.netlist.elements) {
-            if (designatorOf(e.name, &kit) == part.ref) p.nodes.insert(e.nodes.begin(), e.nodes.end());
-        }
-        if (!p.nodes.empty() && p.nodes.size() <= 3) placed.push_back(std::move(p));
-    }
-    std::vector<NearLeads> out;
-    std::set<std::pair<std::string, std::string>> done;
-    for (std::size_t i = 0; i < placed.size(); ++i) {
-        for (std::size_t j = i + 1; j < placed.size(); ++j) {
-            if (gap(*placed[i].part->place, *placed[j].part->place) > kNear) continue;
-            for (const std::string& a : placed[i].nodes) {
-                for (const std::string& b : placed[j].nodes) {
-                    if (a != b && done.insert(std::minmax(a, b)).second)
-                        out.push_back({a, b, placed[i].part->ref, placed[j].part->ref});
-                }
-            }
-        }
-    }
-    return out;
 }
 
 std::map<std::string, double> seenBefore(const Kit& kit, const Build& build) {

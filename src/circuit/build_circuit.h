@@ -29,9 +29,9 @@ std::string touchAt(const KitCircuit& circuit, const Kit& kit, const std::string
 /// Designators of what a reading touches.
 std::vector<std::string> partsAt(const KitCircuit& circuit, const Kit& kit, const std::string& node);
 
-/// Leads of different parts with two or three leads that lie so near on the board that solder may bridge
-/// them.
-std::vector<NearLeads> nearLeads(const KitCircuit& circuit, const Kit& kit);
+/// What the board's layout lets go wrong: leads of different parts with two or three leads that lie so near
+/// that solder may bridge them, and tracks between the parts of a node, each of which may crack.
+BoardFaults boardFaults(const KitCircuit& circuit, const Kit& kit);
 
 /// What eyes and meter have seen already, as a factor on what may be wrong with each part: a value that was
 /// measured, a sense and a joint that were looked at, an open finding of the loupe. Keys: "R3", "R3 value",

@@ -6,16 +6,18 @@
 #include <set>
 
 #include "core/quantity/quantity.h"
+#include "formats/encoding.h"
 
 namespace ombrek {
 namespace {
 
 using Kind = Fault::Kind;
 
-constexpr double kGap = 1e12;      ///< [Ω]
-constexpr double kBridge = 0.05;   ///< [Ω]
-constexpr double kWhole = 1e-4;    ///< of a lead that is not cut [Ω]
-constexpr double kNothing = 1e13;  ///< between leads that are not bridged [Ω]
+constexpr double kGap = 1e12;        ///< [Ω]
+constexpr double kLeak = 330;        ///< of an electrolytic that is turned round (common practice) [Ω]
+constexpr double kPolarised = 1e-6;  ///< from here on capacitors are electrolytics, mostly [F]
+constexpr double kWhole = 1e-4;      ///< of a lead that is not cut [Ω]
+constexpr double kNothing = 1e13;    ///< between leads that are not bridged [Ω]
 
 /// "r open" before "open" before what the caller thinks.
 double priorOf(const FaultPriors& priors, char kind, const std::string& what, double usual) {
@@ -111,12 +113,50 @@ void addResistor(const CircuitElement& e, List& list) {
     for (const ValueFault& v : kValues) list.add(e, v.what, v.prior, List::valued(v.factor));
 }
 
+/// What stands in for a transistor of the other polarity: an ordinary one (from memory of data sheets).
+struct Polarity {
+    const char *is, *model, *card;
+};
+constexpr Polarity kOther[] = {{"npn", "ombrek_pnp", ".model ombrek_pnp PNP(IS=10f BF=150 BR=4)"},
+                               {"pnp", "ombrek_npn", ".model ombrek_npn NPN(IS=10f BF=150 BR=4)"},
+                               {"njf", "ombrek_pjf", ".model ombrek_pjf PJF(VTO=-1.2 BETA=1.1m RD=20 RS=20)"},
+                               {"pjf", "ombrek_njf", ".model ombrek_njf NJF(VTO=-1.2 BETA=1.1m RD=20 RS=20)"},
+                               {"nmos", "ombrek_pmos", ".model ombrek_pmos PMOS(LEVEL=1 VTO=-2.1 KP=0.15)"},
+                               {"pmos", "ombrek_nmos", ".model ombrek_nmos NMOS(LEVEL=1 VTO=2.1 KP=0.3)"}};
+
+/// "npn", of the card that defines an element's model; empty for a subcircuit.
+std::string polarityOf(const Netlist& circuit, const CircuitElement& e) {
+    const std::string model = lowered(e.word());
+    for (const std::string& card : circuit.cards) {
+        const auto words = circuitWords(card, true);
+        if (words.size() > 2 && words[0] == ".model" && words[1] == model)
+            return words[2].substr(0, words[2].find('('));
+    }
+    return "";
+}
+
+void addOtherPolarity(const Netlist& circuit, const CircuitElement& e, List& list) {
+    const std::string is = polarityOf(circuit, e);
+    for (const Polarity& other : kOther) {
+        if (is != other.is) continue;
+        Fault fault = List::of(Kind::model);
+        fault.model = other.model;
+        fault.card = other.card;
+        list.add(e, "of the other polarity", 0.1, std::move(fault));
+    }
+}
+
 void addTwoLeads(const CircuitElement& e, List& list) {
     const char kind = e.kind();
     const bool two = e.nodes[0] != e.nodes[1];
     if (kind != 'c') list.add(e, "open", kind == 'l' ? 1.5 : 0.7, List::of(Kind::cut, {0}));
     if (two && kind != 'l') list.add(e, "short", kind == 'c' ? 0.6 : 0.5, List::joining(e, 0, 1));
     if (kind == 'd') list.add(e, "turned round", 1.0, List::of(Kind::exchange, {0, 1}));
+    if (kind == 'c' && two && spiceNumber(e.word()) >= kPolarised) {
+        Fault leak = List::joining(e, 0, 1);
+        leak.ohms = kLeak;
+        list.add(e, "turned round, and leaking", 0.5, std::move(leak));
+    }
 }
 
 void addPackage(const CircuitElement& e, List& list) {
@@ -170,7 +210,7 @@ bool nodeThere(const Netlist& circuit, const std::string& node) {
 
 }  // namespace
 
-std::vector<Fault> singleFaults(const Netlist& c, const Kit* kit, const std::vector<NearLeads>& near,
+std::vector<Fault> singleFaults(const Netlist& c, const Kit* kit, const BoardFaults& board,
                                 const FaultPriors& priors) {
     List list(kit, priors);
     for (const CircuitElement& e : c.elements) {
@@ -185,10 +225,12 @@ std::vector<Fault> singleFaults(const Netlist& c, const Kit* kit, const std::vec
                 break;
             case 'q':
                 addTransistor(e, kBipolar, list);
+                addOtherPolarity(c, e, list);
                 break;
             case 'j':
             case 'm':
                 addTransistor(e, kField, list);
+                addOtherPolarity(c, e, list);
                 break;
             case 'v':
                 // A source that gives nothing; one of 0 V is a place where a current is read.
@@ -201,7 +243,7 @@ std::vector<Fault> singleFaults(const Netlist& c, const Kit* kit, const std::vec
                 break;
         }
     }
-    for (const NearLeads& n : near) {
+    for (const NearLeads& n : board.near) {
         if (n.node == n.node2) continue;
         Fault fault;
         fault.kind = Kind::join;
@@ -211,6 +253,16 @@ std::vector<Fault> singleFaults(const Netlist& c, const Kit* kit, const std::vec
         fault.node = n.node;
         fault.node2 = n.node2;
         fault.prior = priorOf(priors, 'b', "bridged", 0.3);
+        list.out.push_back(std::move(fault));
+    }
+    for (const Crack& crack : board.cracks) {
+        Fault fault = List::of(Kind::crack);
+        fault.ref = crack.ref;
+        fault.near = crack.ref2;
+        fault.what = "track to " + crack.ref2 + " cracked";
+        fault.node = crack.node;
+        fault.away = crack.away;
+        fault.prior = priorOf(priors, 't', "cracked", 0.1);
         list.out.push_back(std::move(fault));
     }
     return std::move(list.out);
@@ -226,15 +278,39 @@ void weighBySeen(std::vector<Fault>& faults, const std::map<std::string, double>
         if (!f.near.empty()) f.prior *= times(f.near);
         if (f.kind == Fault::Kind::value && std::isfinite(f.factor) && f.factor < 1000)
             f.prior *= times(f.ref + " value");
-        if (f.kind == Fault::Kind::exchange) f.prior *= times(f.ref + " turned");
+        if (f.what.starts_with("turned round")) f.prior *= times(f.ref + " turned");
     }
 }
 
-Netlist withFault(const Netlist& circuit, const Fault& fault) {
+Fault bothOf(const Fault& first, const Fault& second) {
+    Fault out = first;
+    out.also = {second};
+    return out;
+}
+
+namespace {
+
+/// Leads that stay together and have left their node.
+Netlist withCrack(const Netlist& circuit, const Fault& fault) {
     Netlist out = circuit;
+    const std::string side = fault.node + "_ombrek_side";
+    for (const LeadOf& away : fault.away) {
+        const std::size_t at = indexOf(circuit, away.element);
+        if (at < out.elements.size() && away.lead < out.elements[at].nodes.size())
+            out.elements[at].nodes[away.lead] = side;
+    }
+    out.elements.push_back({"Rombrek_" + side, {fault.node, side}, plainNumber(kGap)});
+    return out;
+}
+
+Netlist withOne(const Netlist& circuit, const Fault& fault) {
+    Netlist out = circuit;
+    const std::string mark = fault.element + fault.node + fault.node2;
+    if (fault.kind == Kind::crack) return nodeThere(circuit, fault.node) ? withCrack(circuit, fault) : out;
     if (fault.kind == Kind::join) {
         if (nodeThere(circuit, fault.node) && nodeThere(circuit, fault.node2))
-            out.elements.push_back({"Rombrek_bridge", {fault.node, fault.node2}, plainNumber(kBridge)});
+            out.elements.push_back(
+                {"Rombrek_bridge_" + mark, {fault.node, fault.node2}, plainNumber(fault.ohms)});
         return out;
     }
     const std::size_t at = indexOf(circuit, fault.element);
@@ -248,8 +324,8 @@ Netlist withFault(const Netlist& circuit, const Fault& fault) {
             break;
         }
         case Kind::cut: {
-            const std::string lead = "ombrek_gap";
-            CircuitElement gap{"Rombrek_gap", {e.nodes[fault.leads[0]], lead}, plainNumber(kGap)};
+            const std::string lead = "ombrek_gap_" + lowered(mark);
+            CircuitElement gap{"Rombrek_gap_" + mark, {e.nodes[fault.leads[0]], lead}, plainNumber(kGap)};
             e.nodes[fault.leads[0]] = lead;
             out.elements.push_back(std::move(gap));
             break;
@@ -261,9 +337,23 @@ Netlist withFault(const Netlist& circuit, const Fault& fault) {
         case Kind::out:
             out.elements.erase(out.elements.begin() + std::ptrdiff_t(at));
             break;
+        case Kind::model:
+            e.value = fault.model + e.value.substr(e.word().size());
+            if (std::find(out.cards.begin(), out.cards.end(), fault.card) == out.cards.end())
+                out.cards.push_back(fault.card);
+            break;
         case Kind::join:
+        case Kind::crack:
             break;
     }
+    return out;
+}
+
+}  // namespace
+
+Netlist withFault(const Netlist& circuit, const Fault& fault) {
+    Netlist out = withOne(circuit, fault);
+    for (const Fault& second : fault.also) out = withOne(out, second);
     return out;
 }
 
@@ -287,6 +377,22 @@ class LeadsApart {
              ++lead)
             cut.push_back(lead);
         for (const std::size_t lead : cut) set.push_back({gap(element, lead), kGap});
+        prepared.sets.push_back(std::move(set));
+        prepared.numbers.push_back(number);
+    }
+
+    void addCrack(std::size_t number, const Fault& f) {
+        std::vector<Alteration> set;
+        const std::string side = "ombrek_t" + std::to_string(number);
+        for (const LeadOf& away : f.away) {
+            const std::size_t element = indexOf(whole_, away.element);
+            if (element == whole_.elements.size()) continue;
+            set.push_back({gap(element, away.lead), kGap});
+            const std::string own = "R" + side + "_" + name(element, away.lead);
+            prepared.circuit.elements.push_back(
+                {own, {"ombrek_g" + name(element, away.lead), side}, plainNumber(kNothing)});
+            set.push_back({own, kWhole});
+        }
         prepared.sets.push_back(std::move(set));
         prepared.numbers.push_back(number);
     }
@@ -335,15 +441,20 @@ Result<void> eachFault(const Netlist& circuit, const std::vector<Fault>& faults,
     for (std::size_t i = 0; i < faults.size(); ++i) {
         const Fault& f = faults[i];
         const std::size_t at = indexOf(circuit, f.element);
-        const bool in = f.kind == Kind::join ? nodeThere(circuit, f.node) && nodeThere(circuit, f.node2)
-                                             : at < circuit.elements.size();
+        const bool in = f.kind == Kind::join    ? nodeThere(circuit, f.node) && nodeThere(circuit, f.node2)
+                        : f.kind == Kind::crack ? nodeThere(circuit, f.node)
+                                                : at < circuit.elements.size();
         const std::string number = std::to_string(i);
-        if (!in) {
+        if (!f.also.empty() || (in && f.kind == Kind::model)) {
+            others.push_back(i);
+        } else if (!in) {
             nothing.push_back(i);
+        } else if (f.kind == Kind::crack) {
+            leads.addCrack(i, f);
         } else if (f.kind == Kind::join) {
             joins.circuit.elements.push_back(
                 {"Rombrek_j" + number, {f.node, f.node2}, plainNumber(kNothing)});
-            joins.sets.push_back({{"Rombrek_j" + number, kBridge}});
+            joins.sets.push_back({{"Rombrek_j" + number, f.ohms}});
             joins.numbers.push_back(i);
         } else if (f.kind != Kind::value) {
             leads.add(i, at, f);

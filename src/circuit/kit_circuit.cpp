@@ -286,19 +286,27 @@ std::optional<CircuitReading> probeOf(const KitCircuit& circuit, const Kit& kit,
     return std::nullopt;
 }
 
+namespace {
+constexpr std::string_view kOhmsOf = "ohms ";
+}  // namespace
+
 std::optional<CircuitReading> probeAt(const std::string& words) {
-    const auto in = words.find(" in ");
-    const auto nodes = split(words.substr(0, in), ',');
+    const bool ohms = words.starts_with(kOhmsOf);
+    const std::string rest = ohms ? words.substr(kOhmsOf.size()) : words;
+    const auto in = rest.find(" in ");
+    const auto nodes = split(rest.substr(0, in), ',');
     if (nodes.size() > 2 || nodes[0].empty()) return std::nullopt;
     CircuitReading out;
+    if (ohms) out.quantity = CircuitReading::Quantity::resistance;
     out.node = lowered(nodes[0]);
     if (nodes.size() == 2) out.node2 = lowered(nodes[1]);
-    if (in != std::string::npos) out.state = stripped(words.substr(in + 4));
+    if (in != std::string::npos) out.state = stripped(rest.substr(in + 4));
     return out;
 }
 
 std::string probeWords(const CircuitReading& r) {
-    return r.node + (r.node2 == "0" ? "" : "," + r.node2) + (r.state.empty() ? "" : " in " + r.state);
+    return std::string(r.quantity == CircuitReading::Quantity::resistance ? kOhmsOf : "") + r.node +
+           (r.node2 == "0" ? "" : "," + r.node2) + (r.state.empty() ? "" : " in " + r.state);
 }
 
 std::optional<std::string> supplyName(const Netlist& netlist) {

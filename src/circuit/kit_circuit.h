@@ -51,10 +51,11 @@ std::string designatorOf(const std::string& element, const Kit* kit);
 /// "U3 pin 8", "D1 cathode", "5V rail" where a node is called so. Nothing when neither is so.
 std::optional<CircuitReading> probeOf(const KitCircuit& circuit, const Kit& kit, const Check& check);
 
-/// "q1_d in receive", "a,b in key down", "v5": a voltage of the circuit by name. Nothing when it is no such.
+/// "q1_d in receive", "a,b in key down", "v5": a voltage of the circuit by name; "ohms a,b in power off": a
+/// resistance. Nothing when it is no such.
 std::optional<CircuitReading> probeAt(const std::string& words);
-/// The same the other way.
-std::string probeWords(const CircuitReading& voltage);
+/// The same the other way, of a voltage or a resistance.
+std::string probeWords(const CircuitReading& reading);
 
 /// What is known of this one rig on this one bench.
 struct CircuitBench {

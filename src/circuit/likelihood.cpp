@@ -106,6 +106,7 @@ double ReadingModel::logLikelihood(const std::vector<double>& predicted) const {
     std::vector<std::size_t> compared;
     for (std::size_t i = 0; i < readings_.size(); ++i) {
         const CircuitReading& r = readings_[i];
+        if (std::isnan(r.value)) continue;  // nothing was read
         if (std::isnan(predicted[i])) {
             out += kUnknown;
         } else if (r.quantity == What::works) {

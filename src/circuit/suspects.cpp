@@ -22,17 +22,26 @@ constexpr double kStep = 0.02;          ///< by which a part is moved to see wha
 constexpr double kWorthTelling = 0.02;  ///< least information that a next reading is worth [nat]
 constexpr double kOtherState = 0.6;     ///< to bring the rig into another state is more trouble
 constexpr double kKeyDown = 0.7;        ///< and one with the key down more risk
+constexpr double kMeterOhms = 10e6;
+constexpr double kAhead = 0.95;      ///< of the belief: one part is enough ahead
+constexpr double kPairPrior = 0.05;  ///< that two faults are there at once, against one
+constexpr std::size_t kPairFirsts = 60, kPairs = 150;
 
 std::string ohmKey(const CircuitReading& r) { return circuitNode(r.node) + " " + circuitNode(r.node2); }
 
 }  // namespace
 
-FaultFinder::FaultFinder(KitCircuit circuit, CircuitBench bench, const Kit* kit, std::vector<NearLeads> near,
+CircuitReading NextReading::reading() const {
+    return {node, node2, quantity == "resistance" ? What::resistance : What::voltage, 0, 0, state, 0};
+}
+
+FaultFinder::FaultFinder(KitCircuit circuit, CircuitBench bench, const Kit* kit, BoardFaults board,
                          FaultPriors priors)
     : circuit_(std::move(circuit)),
       bench_(std::move(bench)),
       kit_(kit),
-      faults_(singleFaults(circuit_.netlist, kit, near, priors)) {
+      faults_(singleFaults(circuit_.netlist, kit, board, priors)),
+      singles_(faults_.size()) {
     for (const Fault& fault : faults_) priors_.push_back(fault.prior);
 }
 
@@ -41,37 +50,58 @@ void FaultFinder::weighBy(const std::map<std::string, double>& seen) {
     weighBySeen(faults_, seen);
 }
 
+void FaultFinder::keep(Sims& sims, std::size_t hypothesis, const Result<OperatingPoint>& point) const {
+    sims.volts[hypothesis].assign(sims.nodes.size(), NAN);
+    if (!point) return;
+    for (std::size_t n = 0; n < sims.nodes.size(); ++n)
+        sims.volts[hypothesis][n] = point->between(sims.nodes[n]);
+    for (auto& [branch, amps] : sims.currents)
+        amps[hypothesis] = liveRead(*point, sims.standing, {branch, "0", What::current, 0, 0, "", 0});
+}
+
+namespace {
+
+/// Nodes that a meter's own 10 MΩ pulls away from where they stand: nothing holds them.
+std::vector<bool> floating(const Netlist& circuit, const std::vector<std::string>& nodes,
+                           const OperatingPoint& sound) {
+    Netlist metered = circuit;
+    for (const std::string& node : nodes)
+        metered.elements.push_back({"Rombrek_m_" + node, {node, "0"}, plainNumber(kMeterOhms)});
+    const auto point = operatingPoint(metered);
+    std::vector<bool> out;
+    for (const std::string& node : nodes) {
+        const double moved = point ? std::abs(point->between(node) - sound.between(node)) : 0;
+        out.push_back(!(moved <= 0.05 + 0.1 * std::abs(sound.between(node))));
+    }
+    return out;
+}
+
+}  // namespace
+
 Result<void> FaultFinder::simulateState(const std::string& name, const std::vector<CircuitReading>& here,
                                         const std::function<bool(double)>& goOn) {
     Sims sims;
     sims.standing = inState(circuit_, circuit_.state(name), bench_, kit_);
     sims.nodes = sims.standing.nodes();
-    const Netlist sensed = withSenses(sims.standing, here);
+    sims.sensed = withSenses(sims.standing, here);
+    const Netlist& sensed = sims.sensed;
     const auto sound = operatingPoint(sensed);
     if (!sound) return tl::make_unexpected(sound.error());
+    sims.floats = floating(sensed, sims.nodes, *sound);
     sims.volts.assign(faults_.size() + 1, {});
     std::set<std::string> branches;
     for (const CircuitReading& r : here) {
         if (r.quantity == What::current) branches.insert(lowered(r.node));
     }
     for (const std::string& b : branches) sims.currents[b].assign(faults_.size() + 1, NAN);
-    const auto keep = [&](std::size_t hypothesis, const Result<OperatingPoint>& point) {
-        sims.volts[hypothesis].assign(sims.nodes.size(), NAN);
-        if (!point) return;
-        for (std::size_t n = 0; n < sims.nodes.size(); ++n)
-            sims.volts[hypothesis][n] = point->between(sims.nodes[n]);
-        for (const std::string& b : branches)
-            sims.currents[b][hypothesis] =
-                liveRead(*point, sims.standing, {b, "0", What::current, 0, 0, "", 0});
-    };
-    keep(0, sound);
+    keep(sims, 0, sound);
     const auto places = scatterPlaces(circuit_, kit_, bench_);
     std::size_t done = 0;
     const double all = double(faults_.size() + places.size() + 1);
     const auto on = [&] { return !goOn || goOn(double(++done) / all); };
     bool stopped = false;
     const auto ran = eachFault(sensed, faults_, [&](std::size_t i, const Result<OperatingPoint>& point) {
-        keep(i + 1, point);
+        keep(sims, i + 1, point);
         stopped = stopped || !on();
         return !stopped;
     });
@@ -189,6 +219,94 @@ Result<void> FaultFinder::simulateFor(const std::vector<CircuitReading>& reading
             if (const auto done = simulateOhms(sims, r, goOn); !done) return done;
         }
     }
+    return rank(readings).unexplained ? simulatePairs(readings, goOn) : Result<void>();
+}
+
+void FaultFinder::forgetPairs() {
+    faults_.resize(singles_);
+    priors_.resize(singles_);
+    for (auto& [state, sims] : sims_) {
+        sims.volts.resize(singles_ + 1);
+        for (auto& [branch, amps] : sims.currents) amps.resize(singles_ + 1);
+        for (auto& [leads, ohms] : sims.ohms) ohms.resize(singles_ + 1);
+    }
+}
+
+/// The pairs that explain most when each does what it does alone: a guess, which chooses what is simulated.
+std::vector<Fault> FaultFinder::likelyPairs(const std::vector<CircuitReading>& readings) const {
+    std::vector<std::vector<double>> reads;
+    std::vector<double> spreads;
+    const auto share = shares(readings, reads, spreads);
+    const ReadingModel model = modelOf(readings, spreads);
+    std::vector<std::size_t> firsts(singles_);
+    std::iota(firsts.begin(), firsts.end(), std::size_t(1));
+    std::stable_sort(firsts.begin(), firsts.end(),
+                     [&](std::size_t a, std::size_t b) { return share[a] > share[b]; });
+    if (firsts.size() > kPairFirsts) firsts.resize(kPairFirsts);
+    std::vector<std::pair<double, std::pair<std::size_t, std::size_t>>> guesses;
+    for (const std::size_t a : firsts) {
+        for (std::size_t b = 1; b <= singles_; ++b) {
+            if (b == a || faults_[a - 1].ref == faults_[b - 1].ref) continue;
+            // Each pair once, whichever of the two stands first.
+            if (std::find(firsts.begin(), firsts.end(), b) != firsts.end() && b < a) continue;
+            std::vector<double> guess = reads[a];
+            for (std::size_t i = 0; i < guess.size(); ++i) {
+                const double moved = reads[b][i] - reads[0][i];
+                if (std::isfinite(guess[i]) && std::isfinite(moved))
+                    guess[i] += moved;
+                else if (reads[b][i] != reads[0][i])
+                    guess[i] = reads[b][i];
+            }
+            guesses.push_back({model.logLikelihood(guess) + std::log(faults_[a - 1].prior + 1e-6) +
+                                   std::log(faults_[b - 1].prior + 1e-6),
+                               {a, b}});
+        }
+    }
+    const std::size_t most = std::min(kPairs, guesses.size());
+    std::partial_sort(guesses.begin(), guesses.begin() + std::ptrdiff_t(most), guesses.end(),
+                      [](const auto& x, const auto& y) { return x.first > y.first; });
+    std::vector<Fault> out;
+    for (std::size_t i = 0; i < most; ++i) {
+        const auto [a, b] = guesses[i].second;
+        out.push_back(bothOf(faults_[a - 1], faults_[b - 1]));
+        out.back().prior = kPairPrior * faults_[a - 1].prior * faults_[b - 1].prior;
+    }
+    return out;
+}
+
+Result<void> FaultFinder::simulatePairs(const std::vector<CircuitReading>& readings,
+                                        const std::function<bool(double)>& goOn) {
+    forgetPairs();
+    const std::vector<Fault> pairs = likelyPairs(readings);
+    const std::size_t all = singles_ + pairs.size();
+    for (auto& [state, sims] : sims_) {
+        sims.volts.resize(all + 1);
+        for (auto& [branch, amps] : sims.currents) amps.resize(all + 1, NAN);
+        bool stopped = false;
+        auto ran = eachFault(sims.sensed, pairs, [&](std::size_t i, const Result<OperatingPoint>& point) {
+            keep(sims, singles_ + 1 + i, point);
+            stopped = goOn && !goOn(double(i) / double(pairs.size()));
+            return !stopped;
+        });
+        for (auto& [leads, ohms] : sims.ohms) {
+            ohms.resize(all + 1, NAN);
+            const auto ends = circuitWords(leads);
+            if (!ran || stopped) continue;
+            ran = eachFault(withOhmmeter(sims.standing, ends[0], ends[1]), pairs,
+                            [&](std::size_t i, const Result<OperatingPoint>& point) {
+                                if (point) ohms[singles_ + 1 + i] = ohmsOf(*point, ends[0], ends[1]);
+                                return true;
+                            });
+        }
+        if (!ran || stopped) {
+            forgetPairs();
+            return ran ? problem("", "Stopped.") : ran;
+        }
+    }
+    for (const Fault& pair : pairs) {
+        faults_.push_back(pair);
+        priors_.push_back(pair.prior);
+    }
     return {};
 }
 
@@ -232,8 +350,11 @@ std::vector<double> FaultFinder::steps(const CircuitReading& r) const {
 }
 
 std::string FaultFinder::named(std::size_t hypothesis) const {
-    return hypothesis == 0 ? "a sound circuit"
-                           : faults_[hypothesis - 1].ref + " " + faults_[hypothesis - 1].what;
+    if (hypothesis == 0) return "a sound circuit";
+    const Fault& f = faults_[hypothesis - 1];
+    std::string out = f.ref + " " + f.what;
+    for (const Fault& second : f.also) out += " and " + second.ref + " " + second.what;
+    return out;
 }
 
 namespace {
@@ -300,7 +421,7 @@ NextReading FaultFinder::next(const std::vector<double>& share, const std::vecto
                 return r.quantity == What::voltage && r.state == state &&
                        circuitNode(r.node) == sims.nodes[n] && circuitNode(r.node2) == "0";
             });
-            const double worth = read ? 0 : gain(sims, n, share, order) * ease;
+            const double worth = read || sims.floats[n] ? 0 : gain(sims, n, share, order) * ease;
             if (worth > best.gain + 1e-9) {
                 best.gain = worth;
                 best.node = sims.nodes[n];
@@ -333,18 +454,24 @@ std::string FaultFinder::why(const NextReading& next, const std::vector<double>&
     return out.empty() ? out : out + ".";
 }
 
-/// What each hypothesis is believed, all together 1.
-std::vector<double> FaultFinder::shares(const std::vector<CircuitReading>& readings,
-                                        std::vector<std::vector<double>>& reads,
-                                        std::vector<double>& spreads) const {
+ReadingModel FaultFinder::modelOf(const std::vector<CircuitReading>& readings,
+                                  std::vector<double>& spreads) const {
     std::vector<std::vector<double>> moved;
+    spreads.clear();
     for (const CircuitReading& r : readings) {
         moved.push_back(steps(r));
         double spread = r.quantity == What::resistance ? sims_.at(r.state).ohmSpread.at(ohmKey(r)) : 0;
         for (const double step : moved.back()) spread = std::hypot(spread, step);
         spreads.push_back(spread);
     }
-    const ReadingModel model(readings, moved, spreads);
+    return ReadingModel(readings, moved, spreads);
+}
+
+/// What each hypothesis is believed, all together 1.
+std::vector<double> FaultFinder::shares(const std::vector<CircuitReading>& readings,
+                                        std::vector<std::vector<double>>& reads,
+                                        std::vector<double>& spreads) const {
+    const ReadingModel model = modelOf(readings, spreads);
     std::vector<double> out;
     for (std::size_t h = 0; h <= faults_.size(); ++h) {
         reads.emplace_back();
@@ -359,6 +486,96 @@ std::vector<double> FaultFinder::shares(const std::vector<CircuitReading>& readi
     return out;
 }
 
+namespace {
+
+/// What an ohmmeter tells apart: a twentieth and half an ohm, or that one is beyond its range.
+double ohmsAlike(double a, double b) {
+    if (std::isnan(a) || std::isnan(b)) return 1;
+    const bool noA = !(a < kBeyondRange), noB = !(b < kBeyondRange);
+    if (noA || noB) return noA == noB ? 1 : 0;
+    return std::exp(-std::pow((a - b) / (0.5 + 0.06 * std::abs(a)), 2) / 4);
+}
+
+/// Where a fault can be measured by itself: the leads that it is of.
+std::vector<std::pair<std::string, std::string>> leadsOf(const Netlist& circuit, const Fault& f) {
+    if (f.kind == Fault::Kind::join) return {{f.node, f.node2}};
+    const CircuitElement* e = circuit.element(f.element);
+    if (e == nullptr) return {};
+    std::vector<std::pair<std::string, std::string>> out;
+    for (std::size_t i = 0; i + 1 < std::min<std::size_t>(e->nodes.size(), 3); ++i)
+        out.emplace_back(e->nodes[i], e->nodes[i + 1]);
+    return out;
+}
+
+}  // namespace
+
+NextReading FaultFinder::nextOhms(const std::vector<CircuitReading>& taken, const Suspicion& ranked) const {
+    const Suspect& first = ranked.suspects.front();
+    double ofFirst = 0;
+    for (const Suspect& s : ranked.suspects) ofFirst += s.ref == first.ref ? s.odds : 0;
+    if (first.ref.empty() || ofFirst >= kAhead) return {};
+    std::vector<std::vector<double>> reads;
+    std::vector<double> spreads;
+    const auto share = shares(taken, reads, spreads);
+    auto order = believed(share);
+    constexpr std::size_t kMostFaults = 30, kMostPlaces = 10;
+    if (order.size() > kMostFaults) order.resize(kMostFaults);
+    const auto off = std::find_if(circuit_.states.begin(), circuit_.states.end(),
+                                  [](const CircuitState& s) { return s.powerOff; });
+    NextReading best;
+    best.state = off != circuit_.states.end() ? off->name : taken.empty() ? "" : taken.back().state;
+    best.quantity = "resistance";
+    const Netlist standing = inState(circuit_, circuit_.state(best.state), bench_, kit_);
+    std::vector<Fault> few;
+    std::set<std::pair<std::string, std::string>> places;
+    for (const std::size_t h : order) {
+        few.push_back(h == 0 ? Fault() : faults_[h - 1]);
+        for (const auto& [a, b] : leadsOf(standing, few.back())) {
+            if (a != b && places.size() < kMostPlaces)
+                places.insert(a == "0" ? std::pair(b, a) : std::pair(a, b));
+        }
+    }
+    std::vector<double> bestReads;
+    for (const auto& [a, b] : places) {
+        const CircuitReading asked{a, b, What::resistance, 0, 0, best.state, 0};
+        if (std::any_of(taken.begin(), taken.end(), [&](const auto& r) { return sameProbe(r, asked); }))
+            continue;
+        std::vector<double> ohms(few.size(), NAN);
+        const Netlist metered = withOhmmeter(standing, a, b);
+        (void)eachFault(metered, few, [&](std::size_t i, const Result<OperatingPoint>& point) {
+            if (point) ohms[i] = ohmsOf(*point, a, b);
+            return true;
+        });
+        double gain = 0;
+        for (std::size_t i = 0; i < few.size(); ++i) {
+            double like = 0;
+            for (std::size_t j = 0; j < few.size(); ++j)
+                like += share[order[j]] * ohmsAlike(ohms[i], ohms[j]);
+            gain -= share[order[i]] * std::log(std::max(like, 1e-300));
+        }
+        if (gain <= best.gain + 1e-9) continue;
+        best.gain = gain;
+        best.node = a;
+        best.node2 = b;
+        bestReads = std::move(ohms);
+    }
+    if (best.gain < kWorthTelling) return {};
+    const auto ohmsText = [](double ohms) {
+        return ohms < kBeyondRange ? formatQuantity(std::round(ohms * 10) / 10, Unit::ohm, 3)
+                                   : std::string("beyond the range");
+    };
+    best.why = "Power off: " + named(order[0]) + " would read " + ohmsText(bestReads[0]) + " there";
+    for (std::size_t i = 1; i < few.size(); ++i) {
+        if (ohmsAlike(bestReads[0], bestReads[i]) > 0.5) continue;
+        best.why += ", " + named(order[i]) + " " + ohmsText(bestReads[i]);
+        break;
+    }
+    best.why += ".";
+    best.node = circuit_.netlist.shown(best.node);
+    best.node2 = best.node2 == "0" ? "0" : circuit_.netlist.shown(best.node2);
+    return best;
+}
+
 Suspicion FaultFinder::rank(const std::vector<CircuitReading>& readings,
                             const std::set<std::string>& states) const {
     Suspicion out;
@@ -367,7 +584,11 @@ Suspicion FaultFinder::rank(const std::vector<CircuitReading>& readings,
     for (std::size_t h = 0; h <= faults_.size(); ++h) {
         const Fault* fault = h == 0 ? nullptr : &faults_[h - 1];
         out.suspects.push_back({fault ? fault->ref : "", fault ? fault->what : "", share[h], reads[h],
-                                fault ? fault->near : ""});
+                                fault ? fault->near : "", "", ""});
+        if (fault != nullptr && !fault->also.empty()) {
+            out.suspects.back().ref2 = fault->also.front().ref;
+            out.suspects.back().what2 = fault->also.front().what;
+        }
     }
     std::stable_sort(out.suspects.begin(), out.suspects.end(),
                      [](const Suspect& a, const Suspect& b) { return a.odds > b.odds; });
@@ -386,7 +607,9 @@ Result<Suspicion> suspectsOf(const KitCircuit& circuit, const std::vector<Circui
                              const std::function<bool(double)>& goOn) {
     FaultFinder finder(circuit);
     if (const auto done = finder.simulateFor(readings, goOn); !done) return tl::make_unexpected(done.error());
-    return finder.rank(readings);
+    Suspicion out = finder.rank(readings);
+    if (out.next.node.empty()) out.next = finder.nextOhms(readings, out);
+    return out;
 }
 
 }  // namespace ombrek

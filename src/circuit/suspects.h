@@ -19,18 +19,20 @@ struct Suspect {
     double odds = 0;            ///< 0 … 1; all suspects together 1
     std::vector<double> reads;  ///< what it would read, one for each reading
     std::string near;           ///< of a bridge: the other part
+    std::string ref2, what2;    ///< of two faults at once: the second
 };
 
 /// The reading that would tell most next.
 struct NextReading {
     std::string node, node2 = "0", quantity = "voltage", state, why;
     double gain = 0;  ///< expected information [nat]
+    CircuitReading reading() const;
 };
 
 struct Suspicion {
     std::vector<Suspect> suspects;  ///< the likeliest first
     NextReading next;               ///< an empty node: nothing would tell more
-    bool unexplained = false;       ///< no single fault, and no sound circuit, gives these readings
+    bool unexplained = false;       ///< no fault, no pair and no sound circuit gives these readings
     std::vector<double> spreads;    ///< of the readings, from parts within their tolerances [their unit]
 };
 
@@ -38,10 +40,11 @@ struct Suspicion {
 class FaultFinder {
  public:
     /// @param kit  for designators and tolerances; may be null, else it must live as long as this
-    FaultFinder(KitCircuit circuit, CircuitBench bench = {}, const Kit* kit = nullptr,
-                std::vector<NearLeads> near = {}, FaultPriors priors = {});
+    FaultFinder(KitCircuit circuit, CircuitBench bench = {}, const Kit* kit = nullptr, BoardFaults board = {},
+                FaultPriors priors = {});
 
-    /// Simulate what these readings ask for and is not there yet: the long part.
+    /// Simulate what these readings ask for and is not there yet: the long part. When no single fault
+    /// explains them, the likeliest pairs are simulated, too.
     /// @param goOn  told how far it is, 0 … 1; false stops
     /// @return a Problem when a reading names what the circuit lacks, the circuit cannot be solved, or it was
     /// stopped
@@ -52,6 +55,11 @@ class FaultFinder {
     /// @param states  in which the next reading may be taken; empty: any that was simulated
     Suspicion rank(const std::vector<CircuitReading>& readings,
                    const std::set<std::string>& states = {}) const;
+
+    /// A resistance with the power off that would tell more, where no voltage does: across the leads of those
+    /// that are believed most. An empty node: none would, or one suspect is enough ahead.
+    /// @param ranked  of the same readings
+    NextReading nextOhms(const std::vector<CircuitReading>& taken, const Suspicion& ranked) const;
 
     /// What a voltage would tell, given what was read: expected information [nat].
     double worth(const std::vector<CircuitReading>& taken, const CircuitReading& voltage) const;
@@ -64,8 +72,9 @@ class FaultFinder {
  private:
     /// One state of the rig, simulated. The sound circuit is the first of all, then each fault.
     struct Sims {
-        Netlist standing;
+        Netlist standing, sensed;
         std::vector<std::string> nodes;
+        std::vector<bool> floats;                             ///< [node]: a meter there would read itself
         std::vector<std::vector<double>> volts;               ///< [hypothesis][node]
         std::map<std::string, std::vector<double>> currents;  ///< by element: [hypothesis]
         std::map<std::string, std::vector<double>> ohms;      ///< by "a b": [hypothesis]
@@ -73,12 +82,18 @@ class FaultFinder {
         std::map<std::string, std::vector<double>> currentSteps;
         std::map<std::string, double> ohmSpread;
     };
+    void keep(Sims& sims, std::size_t hypothesis, const Result<OperatingPoint>& point) const;
+    Result<void> simulatePairs(const std::vector<CircuitReading>& readings,
+                               const std::function<bool(double)>& goOn);
+    std::vector<Fault> likelyPairs(const std::vector<CircuitReading>& readings) const;
+    void forgetPairs();
     Result<void> simulateState(const std::string& state, const std::vector<CircuitReading>& here,
                                const std::function<bool(double)>& goOn);
     Result<void> simulateOhms(Sims& sims, const CircuitReading& r, const std::function<bool(double)>& goOn);
     double predicted(std::size_t hypothesis, const CircuitReading& r) const;
     /// What each part that scatters does to a reading, of one deviation.
     std::vector<double> steps(const CircuitReading& r) const;
+    ReadingModel modelOf(const std::vector<CircuitReading>& readings, std::vector<double>& spreads) const;
     std::vector<double> shares(const std::vector<CircuitReading>& readings,
                                std::vector<std::vector<double>>& reads, std::vector<double>& spreads) const;
     double gain(const Sims& sims, std::size_t node, const std::vector<double>& share,
@@ -91,7 +106,8 @@ class FaultFinder {
     KitCircuit circuit_;
     CircuitBench bench_;
     const Kit* kit_;
-    std::vector<Fault> faults_;
+    std::vector<Fault> faults_;  ///< single ones, then pairs
+    std::size_t singles_;
     std::vector<double> priors_;        ///< as they were before anything was seen
     std::map<std::string, Sims> sims_;  ///< by state, as the readings name it
 };

@@ -20,7 +20,9 @@ constexpr std::size_t kShown = 20;            ///< suspects that are listed
 Json suspectJson(const Suspect& s) {
     Json reads = Json::array();
     for (const double value : s.reads) reads.push_back(std::isfinite(value) ? Json(value) : Json(nullptr));
-    return {{"ref", s.ref}, {"fault", s.ref.empty() ? "none" : s.what}, {"odds", s.odds}, {"reads", reads}};
+    Json out{{"ref", s.ref}, {"fault", s.ref.empty() ? "none" : s.what}, {"odds", s.odds}, {"reads", reads}};
+    if (!s.ref2.empty()) out["also"] = {{"ref", s.ref2}, {"fault", s.what2}};
+    return out;
 }
 
 }  // namespace
@@ -49,12 +51,16 @@ int suspectsCommand(const std::string& circuitFile, const std::string& readingsF
     }
     for (std::size_t i = 0; i < std::min<std::size_t>(most, 8); ++i) {
         const Suspect& s = suspicion->suspects[i];
-        std::printf("%5.1f %%  %s %s\n", s.odds * 100, s.ref.empty() ? "nothing" : s.ref.c_str(),
-                    s.ref.empty() ? "is wrong" : s.what.c_str());
+        const std::string second = s.ref2.empty() ? "" : ", and " + s.ref2 + " " + s.what2;
+        std::printf("%5.1f %%  %s %s%s\n", s.odds * 100, s.ref.empty() ? "nothing" : s.ref.c_str(),
+                    s.ref.empty() ? "is wrong" : s.what.c_str(), second.c_str());
     }
-    if (suspicion->unexplained) std::printf("No single fault explains these readings: measure again.\n");
+    if (suspicion->unexplained)
+        std::printf("No fault, and no two at once, explain these readings: measure again.\n");
     if (!suspicion->next.node.empty())
-        std::printf("Next: the voltage at %s. %s\n", suspicion->next.node.c_str(),
+        std::printf("Next: the %s at %s%s. %s\n", suspicion->next.quantity.c_str(),
+                    suspicion->next.node.c_str(),
+                    suspicion->next.node2 == "0" ? "" : (" against " + suspicion->next.node2).c_str(),
                     suspicion->next.why.c_str());
     return 0;
 }

@@ -125,6 +125,7 @@ int takePictures(Window& window, const QString& folder) {
                  {"suspects", "", ""},
                  {"compare", "", ""},
                  {"squeeze", "", ""},
+                 {"symptoms", "", ""},
                  {"meters", "", ""},
                  {"trimmer", "T1", ""},
                  {"figures", "L1", ""},

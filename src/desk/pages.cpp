@@ -24,6 +24,7 @@
 #include "desk/suspects/exercise_page.h"
 #include "desk/suspects/squeeze_page.h"
 #include "desk/suspects/suspects_page.h"
+#include "desk/suspects/symptoms_page.h"
 #include "desk/tune/tune_page.h"
 #include "desk/which_part/which_part_page.h"
 #include "desk/winding/cores_page.h"
@@ -68,6 +69,7 @@ const std::vector<PageRow>& pageRows() {
                                            {"exercise", "", Where::beside, "first-light", make<ExercisePage>},
                                            {"compare", "", Where::beside, "first-light", make<ComparePage>},
                                            {"squeeze", "", Where::beside, "first-light", make<SqueezePage>},
+                                           {"symptoms", "", Where::beside, "first-light", make<SymptomsPage>},
                                            {"trimmer", "", Where::beside, "winding", make<TrimmerPage>},
                                            {"picture", "", Where::beside, "winding", make<PicturePage>},
                                            {"cores", "", Where::beside, "winding", make<CoresPage>},

@@ -151,6 +151,17 @@ void readCheckLimits(JsonFields& fields, Check& check) {
     if (check.limits.low > check.limits.high) fields.fault("low", "The low limit is above the high one.");
 }
 
+Symptom readSymptom(JsonFields& row) {
+    Symptom out{row.text("id"), row.text("title", ""), {}, {}};
+    for (JsonFields& cause : row.objects("causes")) {
+        out.causes.push_back({cause.text("suspect"), cause.texts("parts"), cause.text("test"),
+                              cause.text("tells", ""), cause.number("weight", 0.01, 1000, 5), true});
+        cause.finish();
+    }
+    row.finish();
+    return out;
+}
+
 Check readCheck(JsonFields& fields) {
     Check check;
     check.id = fields.text("id");
@@ -333,6 +344,7 @@ Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cor
         kit.restsOn.push_back(std::move(rests));
         row.finish();
     }
+    for (JsonFields& row : top.objects("symptoms")) kit.symptoms.push_back(readSymptom(row));
     if (top.has("ratings")) kit.ratings = readRatings(top.object("ratings"));
     top.finish();
     checkReferences(kit);

@@ -2,9 +2,11 @@
 
 #include <algorithm>
 #include <map>
+#include <sstream>
 
 #include "core/quantity/quantity.h"
 #include "formats/csv.h"
+#include "formats/encoding.h"
 #include "formats/files.h"
 #include "formats/json_fields.h"
 
@@ -65,6 +67,29 @@ MagneticCore coreFrom(const NamedRow& row) {
     return core;
 }
 
+std::vector<std::string> wordsOf(const std::string& cell) {
+    std::vector<std::string> out;
+    std::istringstream in(cell);
+    for (std::string word; std::getline(in, word, '|');) {
+        if (!trimmed(word).empty()) out.push_back(lowered(trimmed(word)));
+    }
+    return out;
+}
+
+/// A symptom with the one cause of its row.
+Symptom causeFrom(const NamedRow& row) {
+    for (const char* column : {"symptom", "title", "suspect", "test"}) {
+        if (trimmed(row.text(column)).empty()) row.fault(column, "This may not be empty.");
+    }
+    const double weight = row.number("weight");
+    if (!(weight > 0 && weight <= 1000)) row.fault("weight", "A weight lies above 0, up to 1000.");
+    return {row.text("symptom"),
+            row.text("title"),
+            wordsOf(row.text("needs")),
+            {{row.text("suspect"), wordsOf(row.text("parts")), row.text("test"), row.text("tells"), weight,
+              false}}};
+}
+
 MagneticCore twoHoleFrom(const NamedRow& row) {
     MagneticCore core;
     core.shape = MagneticCore::Shape::twoHole;
@@ -97,17 +122,17 @@ const LimitProfile& Tables::profile(const std::string& id) const {
 
 namespace {
 
-Result<std::vector<MagneticCore>> readCoresBy(const std::string& csv,
-                                              MagneticCore (*coreOfRow)(const NamedRow&)) {
+template <class Row>
+Result<std::vector<Row>> readRowsBy(const std::string& csv, Row (*ofRow)(const NamedRow&)) {
     const auto rows = readCsv(csv);
     if (!rows) return tl::make_unexpected(rows.error());
-    if (rows->empty()) return problem("line 1", "The core table is empty.");
+    if (rows->empty()) return problem("line 1", "The table is empty.");
     std::map<std::string, std::size_t> columns;
     for (std::size_t i = 0; i < rows->front().size(); ++i) columns.emplace(rows->front()[i], i);
-    std::vector<MagneticCore> out;
+    std::vector<Row> out;
     try {
         for (std::size_t i = 1; i < rows->size(); ++i) {
-            if (!(*rows)[i].empty()) out.push_back(coreOfRow(NamedRow(columns, (*rows)[i], i + 1)));
+            if (!(*rows)[i].empty()) out.push_back(ofRow(NamedRow(columns, (*rows)[i], i + 1)));
         }
     } catch (const TableFault& fault) {
         return tl::make_unexpected(fault.problem);
@@ -117,10 +142,21 @@ Result<std::vector<MagneticCore>> readCoresBy(const std::string& csv,
 
 }  // namespace
 
-Result<std::vector<MagneticCore>> readCores(const std::string& csv) { return readCoresBy(csv, coreFrom); }
+Result<std::vector<MagneticCore>> readCores(const std::string& csv) { return readRowsBy(csv, coreFrom); }
 
 Result<std::vector<MagneticCore>> readTwoHoleCores(const std::string& csv) {
-    return readCoresBy(csv, twoHoleFrom);
+    return readRowsBy(csv, twoHoleFrom);
+}
+
+Result<std::vector<Symptom>> readSymptoms(const std::string& csv) {
+    const auto causes = readRowsBy(csv, causeFrom);
+    if (!causes) return tl::make_unexpected(causes.error());
+    std::vector<Symptom> out;
+    for (const Symptom& one : *causes) {
+        if (out.empty() || out.back().id != one.id) out.push_back({one.id, one.title, one.needs, {}});
+        out.back().causes.push_back(one.causes.front());
+    }
+    return out;
 }
 
 Result<std::vector<LimitProfile>> readProfiles(const std::string& json) {
@@ -160,6 +196,11 @@ Result<Tables> readTables(const std::filesystem::path& folder) {
     if (const auto done = take("cores.csv", readCores); !done) return tl::make_unexpected(done.error());
     if (const auto done = take("two_hole_cores.csv", readTwoHoleCores); !done)
         return tl::make_unexpected(done.error());
+    const auto symptoms = readFile(folder / "symptoms.csv", 1000000);
+    if (!symptoms) return tl::make_unexpected(symptoms.error());
+    auto causes = readSymptoms(*symptoms);
+    if (!causes) return problem("symptoms.csv, " + causes.error().place, causes.error().sentence);
+    out.symptoms = std::move(*causes);
     const auto json = readFile(folder / "limits.json", 1000000);
     if (!json) return tl::make_unexpected(json.error());
     auto profiles = readProfiles(*json);

@@ -6,6 +6,7 @@
 
 #include "core/coil/core.h"
 #include "core/proof/harmonics.h"
+#include "kit/symptom.h"
 
 namespace ombrek {
 
@@ -13,6 +14,7 @@ namespace ombrek {
 struct Tables {
     std::vector<MagneticCore> cores;
     std::vector<LimitProfile> profiles;
+    std::vector<Symptom> symptoms;
 
     const MagneticCore* core(const std::string& designation) const;
     /// The profile with this id, or the first.
@@ -28,6 +30,10 @@ Result<std::vector<MagneticCore>> readTwoHoleCores(const std::string& csv);
 
 /// Spurious-emission profiles from JSON text.
 Result<std::vector<LimitProfile>> readProfiles(const std::string& json);
+
+/// Symptoms that are no voltage from CSV text, a cause a row; rows of one symptom stand together, several
+/// words of a cell are parted by "|". A fault names the line and the column.
+Result<std::vector<Symptom>> readSymptoms(const std::string& csv);
 
 /// All tables from a data folder.
 Result<Tables> readTables(const std::filesystem::path& folder);

@@ -14,6 +14,7 @@
 #include "core/plan/order.h"
 #include "core/quantity/verdict.h"
 #include "kit/subject.h"
+#include "kit/symptom.h"
 
 namespace ombrek {
 
@@ -216,6 +217,7 @@ struct Kit {
     std::vector<Adjustment> adjustments;
     std::vector<FilterElement> lowPass;
     std::vector<RestsOn> restsOn;
+    std::vector<Symptom> symptoms;  ///< its own, beside those that ship
     Ratings ratings;
 
     const Part* part(const std::string& ref) const;

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "circuit/build_circuit.h"
 #include "circuit/models.h"
 #include "circuit/reads.h"
 #include "circuit/simulator.h"
@@ -28,7 +29,8 @@ PracticeCircuit::PracticeCircuit(Kit kit, std::function<double(const std::string
 }
 
 std::vector<Fault> PracticeCircuit::faults() const {
-    return circuit_ ? singleFaults(circuit_->netlist, &kit_, {}, shippedPriors()) : std::vector<Fault>();
+    return circuit_ ? singleFaults(circuit_->netlist, &kit_, boardFaults(*circuit_, kit_), shippedPriors())
+                    : std::vector<Fault>();
 }
 
 bool PracticeCircuit::seed(const std::string& words) {

@@ -12,6 +12,7 @@
 #include "formats/kit_json.h"
 #include "formats/stock_csv.h"
 #include "instruments/scpi.h"
+#include "station/before_plug.h"
 #include "station/key_down.h"
 #include "station/loupe.h"
 #include "station/parts_in.h"
@@ -128,6 +129,12 @@ class PracticeBuilder {
 
     void check(const Check& check) {
         now_ += 60;
+        for (;;) {
+            const Build build = *book_.build();
+            const auto plug = askBeforePlug(Judged(kit_, build), check);
+            if (!plug || !trouble_) break;
+            keep(book_.passGate(plug->gate, "seen"));
+        }
         read(Subject::check(check.id), check.unit, -1);
     }
 

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "core/quantity/shown.h"
+#include "station/before_plug.h"
 #include "station/key_down.h"
 #include "station/loupe.h"
 #include "station/rests_on.h"
@@ -109,10 +110,18 @@ void addBoard(const Judged& judged, std::vector<HistoryLine>& out) {
 
 void addGates(const Judged& judged, std::vector<HistoryLine>& out) {
     const auto& gates = judged.readiness().gates;
+    const auto before = beforePlug(judged);
     for (const auto& [id, record] : judged.build().gates) {
         if (const Check* check = id.starts_with("bridge:") ? judged.kit().check(id.substr(7)) : nullptr) {
             out.push_back({record.at, "First light", check->title, "gap closed: " + check->bridge,
                            VerdictState::pass, false});
+            continue;
+        }
+        if (const auto item = std::find_if(before.begin(), before.end(),
+                                           [&, id = id](const PlugItem& i) { return i.gate == id; });
+            item != before.end()) {
+            out.push_back(
+                {record.at, "First light", item->name, "seen before power", VerdictState::pass, false});
             continue;
         }
         const auto gate =

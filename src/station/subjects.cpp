@@ -33,6 +33,11 @@ Evidence coilEvidence(const Coil& coil, const Judged& judged) {
     return out;
 }
 
+/// Of a place of the circuit: "Voltage at q1_d in receive".
+std::string pointTitle(const std::string& id) {
+    return (id.starts_with("ohms ") ? "Ohms at " + id.substr(5) : "Voltage at " + id);
+}
+
 Evidence stepEvidence(const Step& step, const Judged& judged) {
     const bool done = judged.build().done(step.id);
     return {step.title, done ? VerdictState::pass : VerdictState::notDone, done ? "Done." : "Not done yet."};
@@ -87,10 +92,10 @@ const std::array<KindRow, 10>& kinds() {
          [](const Kit& k, const std::string& id) { return k.step(id)->title; },
          [](const Judged& j, const std::string& id) { return stepEvidence(*j.kit().step(id), j); }},
         {Kind::node, [](const Kit& k, const std::string& id) { return !k.circuit.empty() && !id.empty(); },
-         [](const Kit&, const std::string&) { return Unit::volt; },
-         [](const Kit&, const std::string& id) { return "Voltage at " + id; },
+         [](const Kit&, const std::string& id) { return id.starts_with("ohms ") ? Unit::ohm : Unit::volt; },
+         [](const Kit&, const std::string& id) { return pointTitle(id); },
          [](const Judged&, const std::string& id) {
-             return Evidence{"Voltage at " + id, VerdictState::notDone, "Nothing is promised there."};
+             return Evidence{pointTitle(id), VerdictState::notDone, "Nothing is promised there."};
          }},
         {Kind::supply, transmits, [](const Kit&, const std::string&) { return Unit::volt; },
          [](const Kit&, const std::string&) { return std::string("Supply while transmitting"); },

@@ -44,6 +44,7 @@ class FaultyRig {
     CircuitReading read(CircuitReading r) {
         std::normal_distribution<double> noise(0, 1);
         r.value = liveRead(points_.at(r.state), standing_.at(r.state), r);
+        if (std::isnan(r.value)) r.value = 0;  // nothing is left at this point
         r.error = 0.003 * std::abs(r.value) + (r.quantity == What::voltage ? 0.003 : 1e-5);
         r.value += noise(engine_) * r.error;
         return r;
@@ -121,7 +122,7 @@ std::size_t placeOf(const FaultFinder& finder, const Alike& alike, const Suspici
 
 TEST_CASE("faults of the practice rig are found by following the advice") {
     const PracticeRig rig;
-    FaultFinder finder(rig.circuit, {}, &rig.kit, {}, shippedPriors());
+    FaultFinder finder(rig.circuit, {}, &rig.kit, boardFaults(rig.circuit, rig.kit), shippedPriors());
     std::vector<CircuitReading> begin;
     for (const std::string& state : kLive) begin.push_back({"v12", "0", What::voltage, 0, 0, state, 0});
     REQUIRE(finder.simulateFor(begin));
@@ -132,7 +133,8 @@ TEST_CASE("faults of the practice rig are found by following the advice") {
         if (probe && std::find(kLive.begin(), kLive.end(), probe->state) != kLive.end())
             checks.emplace_back(*probe, check.limits);
     }
-    std::mt19937 engine(4242);
+    const char* seed = std::getenv("OMBREK_SEED");
+    std::mt19937 engine(seed == nullptr ? 4242U : unsigned(std::atoi(seed)));
     std::vector<double> weights;
     for (std::size_t i = 0; i < finder.faults().size(); ++i)
         weights.push_back(alike(0, i + 1) ? 0 : finder.faults()[i].prior);
@@ -193,6 +195,8 @@ TEST_CASE("faults of the practice rig are found by following the advice") {
         const char kind =
             finder.faults()[truth - 1].kind == Fault::Kind::join && finder.faults()[truth - 1].element.empty()
                 ? 'b'
+            : finder.faults()[truth - 1].kind == Fault::Kind::crack
+                ? 't'
                 : char(std::tolower(finder.faults()[truth - 1].element[0]));
         for (Tally* t : {&sum, &kinds[kind]}) {
             ++t->all;

@@ -2,6 +2,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "circuit/build_circuit.h"
 #include "circuit/models.h"
 #include "circuit/suspects.h"
 #include "formats/files.h"

@@ -185,6 +185,7 @@ TEST_CASE("an overload is typed as the meter shows it: the best isolation passes
     CHECK(meaning(desk) == QStringLiteral("= open"));
     desk.key(Qt::Key_Return);
     CHECK(checkVerdict(desk.kit(), *desk.kit().check("short"), desk.build()).state == VerdictState::pass);
+    desk.plugIn();
     desk.type(QStringLiteral(">60"));
     desk.key(Qt::Key_Return);
     CHECK(checkVerdict(desk.kit(), *desk.kit().check("polarity"), desk.build()).state == VerdictState::fail);

@@ -224,6 +224,7 @@ TEST_CASE("what is seen or heard at First light: Enter for yes, N for no, and no
         REQUIRE((*book)->startBuild("Lamp", kit));
     });
     desk.key(Qt::Key_F4);
+    desk.plugIn();
     CHECK(desk.now() == QStringLiteral("Is it so? the lamp lights."));
     desk.type(QStringLiteral("5"));
     CHECK(desk.build().readings.empty());
@@ -247,6 +248,7 @@ TEST_CASE("a no to what is heard with the key down is no word for the load") {
         REQUIRE((*book)->startBuild("Tone", kit));
     });
     desk.key(Qt::Key_F4);
+    desk.plugIn();
     CHECK(desk.now().contains(QStringLiteral("dummy load")));
     desk.key(Qt::Key_N);
     CHECK_FALSE(desk.build().gates.contains(kLoadOn));

@@ -215,7 +215,9 @@ TEST_CASE("the same with the mouse alone, and readings from the bench") {
     mouse.cap("done");
     CHECK(desk.build().steps.size() == 1);
     mouse.station(3);
-    for (int i = 0; i < 3; ++i) mouse.cap("take-it");
+    for (int i = 0;
+         i < 8 && desk.session().judged().check(desk.kit().checks[2]).state == VerdictState::notDone; ++i)
+        mouse.cap("take-it");
     CHECK(desk.session().judged().check(desk.kit().checks[2]).state == VerdictState::pass);
     mouse.station(4);
     for (int i = 0; i < 3; ++i) mouse.cap("read-it-here-or-go");

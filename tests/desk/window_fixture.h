@@ -14,6 +14,7 @@
 #include "desk/window.h"
 #include "look/colours.h"
 #include "practice/bench_server.h"
+#include "station/before_plug.h"
 #include "station/key_down.h"
 
 namespace ombrek {
@@ -120,6 +121,18 @@ class Desk {
             QTest::keyClicks(target, QString(c));
         }
         settle();
+    }
+
+    /// Everything that is asked for before the first power is seen: Enter, on First light.
+    void plugIn() {
+        for (int i = 0; i < 8 && asksBeforePlug(); ++i) key(Qt::Key_Return);
+        REQUIRE_FALSE(asksBeforePlug());
+    }
+    bool asksBeforePlug() const {
+        const auto items = beforePlug(session_->judged());
+        return std::any_of(items.begin(), items.end(), [&](const PlugItem& item) {
+            return !item.seen && QString::fromStdString(item.now) == window_->page()->nowSentence();
+        });
     }
 
     /// Type into the entry that has the focus, over what stands there, and press Enter.

@@ -5,6 +5,7 @@
 
 #include "core/quantity/shown.h"
 #include "desk/session.h"
+#include "station/before_plug.h"
 #include "station/loupe.h"
 
 namespace ombrek {
@@ -56,7 +57,12 @@ std::vector<Fact> beforePower(const Judged& judged, const ExpectedReadings& expe
     const Kit& kit = judged.kit();
     std::vector<Fact> out;
     if (const Check* ohms = firstOf(kit, Unit::ohm)) out.push_back(stateOf(qs(ohms->title), ohms, judged));
-    out.push_back(counted(QStringLiteral("Polarised parts"), sensesToLookAt(kit, judged.build()).size()));
+    for (const PlugItem& item : beforePlug(judged))
+        out.push_back({qs(item.name),
+                       item.seen            ? QStringLiteral("seen")
+                       : powerWasOn(judged) ? QStringLiteral("nobody said so")
+                                            : QStringLiteral("not seen"),
+                       item.seen ? VerdictState::pass : VerdictState::doubtful, true});
     out.push_back(counted(QStringLiteral("Joints"), jointsToLookAt(kit, judged.build(), true).size()));
     const double limit = currentLimit(judged, expected);
     if (limit > 0)

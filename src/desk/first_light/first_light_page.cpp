@@ -8,6 +8,7 @@
 #include "desk/first_light/check_strips.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/reading_card.h"
+#include "station/before_plug.h"
 #include "station/first_light.h"
 #include "station/notes.h"
 
@@ -38,6 +39,8 @@ FirstLightPage::FirstLightPage(Session& session)
             [this] { emit wants(QStringLiteral("compare"), QString()); });
     addRare("works-when-squeezed", "S", "it works when squeezed",
             [this] { emit wants(QStringLiteral("squeeze"), QString()); });
+    addRare("it-is-no-voltage", "D", "dark, silent, smoking: it is no voltage",
+            [this] { emit wants(QStringLiteral("symptoms"), QString()); });
     addRare("find-the-fault", "X", "find the fault: a rig to practise on",
             [this] { emit wants(QStringLiteral("exercise"), QString()); });
     addKey("choose-a-check", "Down", "Up Down", "choose a check", [this] { choose(1); });
@@ -78,6 +81,10 @@ bool FirstLightPage::mayRead(const FirstLightView& v) {
         session_.kept(session_.book().passGate(bridgeGate(*v.check), "closed"));
         return false;
     }
+    if (const auto plug = askBeforePlug(session_.judged(), *v.check)) {
+        session_.kept(session_.book().passGate(plug->gate, "seen"));
+        return false;
+    }
     if (const LoadAsk load = loadFor(*v.check); !load.clear()) {
         if (load.confirm) session_.kept(session_.book().passGate(kLoadOn, "on"));
         return false;
@@ -98,7 +105,8 @@ void FirstLightPage::notSo() {
     const auto v = firstLightView(session_.judged(), chosen_.toStdString());
     if (v.check == nullptr || !v.check->yesNo()) return;
     // What is asked before it, a load or a gap, is never answered by a no.
-    if (v.bar != nullptr || v.bridge || !loadFor(*v.check).clear())
+    if (v.bar != nullptr || v.bridge || askBeforePlug(session_.judged(), *v.check) ||
+        !loadFor(*v.check).clear())
         return session_.say(QStringLiteral("First what is asked above; N answers the check alone."),
                             VerdictState::doubtful);
     session_.answer(Subject::check(v.check->id), false);
@@ -199,7 +207,10 @@ void FirstLightPage::refresh() {
                           : QStringLiteral("Probes on, then Enter; or type what the meter says.")});
     const Check& check = *wanted.check;
     const LoadAsk load = loadFor(check);
-    if (wanted.bar == nullptr && !load.clear()) {
+    const auto plug = askBeforePlug(session_.judged(), check);
+    if (wanted.bar == nullptr && plug) {
+        setNow(qs(plug->now), qs(plug->why));
+    } else if (wanted.bar == nullptr && !load.clear()) {
         setNow(qs(load.now), qs(load.why));
     } else if (wanted.bar == nullptr && !check.yesNo()) {
         const Reading pattern{0, Subject::check(check.id), 0, check.unit, 0, {}, "", 0};

@@ -51,13 +51,17 @@ bool isSound(const RigOnBench& rig) {
 void sayNext(const RigOnBench& rig, SuspectsView& v) {
     const NextReading& n = rig.suspicion.next;
     if (n.node.empty()) return;
-    const CircuitReading probe{n.node, n.node2, What::voltage, 0, 0, n.state, 0};
+    const CircuitReading probe = n.reading();
     v.next = Subject::node(probeWords(probe));
     for (const Check& check : rig.kit.checks) {
         const auto of = probeOf(rig.circuit, rig.kit, check);
         if (of && sameProbe(*of, probe)) v.next = Subject::check(check.id);
     }
     v.touch = touchAt(rig.circuit, rig.kit, n.node);
+    v.nextUnit = unitOf(probe.quantity);
+    if (probe.quantity == What::resistance)
+        v.touch = "ohms from " + v.touch + " to " +
+                  (n.node2 == "0" ? std::string("ground") : touchAt(rig.circuit, rig.kit, n.node2));
     v.state = n.state;
     // Only what the line names: a rail is on half of the board.
     for (const std::string& ref : partsAt(rig.circuit, rig.kit, n.node)) {
@@ -101,8 +105,9 @@ void say(const RigOnBench& rig, SuspectsView& v) {
             const double z = std::abs(deviations(rig.taken[i].reading, first.reads[i], s.spreads[i]));
             if (z > most) worst = i, most = z;
         }
-        v.now = "No single fault explains all of it: read \"" + rig.taken[worst].title + "\" again.";
-        v.why = "Something else, or two things at once, or a reading that slipped. " + belief(v, s);
+        v.now =
+            "No fault, and no two at once, explain all of it: read \"" + rig.taken[worst].title + "\" again.";
+        v.why = "Something else, or more than two things, or a reading that slipped. " + belief(v, s);
     } else if (first.ref.empty() && isSound(rig)) {
         v.now = "What was read is what a sound rig reads.";
         v.why = "Faults that these readings do not show are left" +
@@ -110,7 +115,8 @@ void say(const RigOnBench& rig, SuspectsView& v) {
                                                    : ": " + where + " would tell most of them.");
     } else if (!first.ref.empty() && !v.settled && v.next.is(Subject::Kind::unknown)) {
         v.now = "It is one of these: " + amongThese(s) + ".";
-        v.why = "No voltage that may be read now tells them apart. " + suspectLooks(rig.kit, first);
+        v.why = "Nothing that may be read with every leg in place tells them apart. " +
+                suspectLooks(rig.kit, first);
     } else if (!first.ref.empty() && v.settled) {
         v.now = suspectName(first) + ": " + oddsText(ofPart(s, first.ref)) + " sure that it is " + first.ref +
                 ".";
@@ -126,7 +132,8 @@ void say(const RigOnBench& rig, SuspectsView& v) {
 }  // namespace
 
 std::string suspectName(const Suspect& s) {
-    return s.ref.empty() ? "nothing: a sound rig" : s.ref + " " + s.what;
+    if (s.ref.empty()) return "nothing: a sound rig";
+    return s.ref + " " + s.what + (s.ref2.empty() ? "" : ", and " + s.ref2 + " " + s.what2);
 }
 
 std::string oddsText(double odds) {
@@ -169,7 +176,7 @@ Result<SharedRig> rigOf(const Kit& kit, const Build& build, const std::string& m
     rig->kit = kit;
     rig->circuit = std::move(*circuit);
     rig->finder = std::make_unique<FaultFinder>(rig->circuit, benchOf(rig->circuit, kit, build), &rig->kit,
-                                                nearLeads(rig->circuit, kit), priors);
+                                                boardFaults(rig->circuit, kit), priors);
     return rig;
 }
 
@@ -196,6 +203,8 @@ Result<SharedRig> judgeRig(SharedRig rig, std::vector<TakenReading> taken, const
         return tl::make_unexpected(done.error());
     rig->finder->weighBy(seenBefore(rig->kit, build));
     rig->suspicion = rig->finder->rank(readings, statesBefore(*rig, build));
+    if (rig->suspicion.next.node.empty() && !readings.empty())
+        rig->suspicion.next = rig->finder->nextOhms(readings, rig->suspicion);
     rig->taken = std::move(taken);
     return rig;
 }

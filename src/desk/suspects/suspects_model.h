@@ -43,7 +43,8 @@ struct SuspectsView {
     std::vector<Suspect> suspects;  ///< the few that are believed at all
     std::size_t at = 0;             ///< in hand
     std::vector<EvidenceRow> evidence;
-    Subject next;       ///< to be read next; of unknown kind: nothing
+    Subject next;  ///< to be read next; of unknown kind: nothing
+    Unit nextUnit = Unit::volt;
     std::string touch;  ///< where
     std::string state;  ///< while the rig does what
     std::vector<std::string> nextParts;

@@ -120,11 +120,11 @@ void SuspectsPage::show() {
     setNow(qs(view_.now), qs(view_.why));
     board_->show(kit, view_);
     const bool reads = !view_.next.is(Subject::Kind::unknown);
-    setAble("read-it", reads ? QString() : QStringLiteral("No voltage at rest would tell more."));
+    setAble("read-it", reads ? QString() : QStringLiteral("No reading would tell more."));
     const bool suspect = !view_.suspects[view_.at].ref.empty();
     setAble("it-is-mended", suspect ? QString() : QStringLiteral("Choose a suspect first, Up and Down."));
     if (reads) {
-        const Reading pattern{0, view_.next, 0, Unit::volt, 0, {}, "", 0};
+        const Reading pattern{0, view_.next, 0, view_.nextUnit, 0, {}, "", 0};
         wantReading(QStringLiteral("%1 reads").arg(qs(view_.touch)), pattern);
     }
 }
@@ -140,7 +140,7 @@ void SuspectsPage::take() {
             return session_.say(qs(load.now), VerdictState::doubtful);
         }
     }
-    session_.read({0, view_.next, 0, Unit::volt, 0, {}, "", 0});
+    session_.read({0, view_.next, 0, view_.nextUnit, 0, {}, "", 0});
 }
 
 void SuspectsPage::mended() {

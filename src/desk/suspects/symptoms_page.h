@@ -1,0 +1,31 @@
+#pragma once
+
+#include "desk/page.h"
+#include "station/symptoms.h"
+
+namespace ombrek {
+
+class Card;
+class StateList;
+
+/// "It is no voltage": what is seen, heard or smelt, what may be behind it, and the test for each.
+class SymptomsPage : public Page {
+    Q_OBJECT
+ public:
+    explicit SymptomsPage(Session& session);
+    void refresh() override;
+
+ private:
+    void notThat();
+    void itWasThat();
+    void chooseSymptom(int by);
+    void chooseCause(int by);
+
+    std::vector<Symptom> symptoms_;
+    std::vector<CauseNow> causes_;
+    std::size_t at_ = 0, cause_ = 0;
+    Card *causesCard_, *symptomsCard_;
+    StateList *causesList_, *symptomsList_;
+};
+
+}  // namespace ombrek
