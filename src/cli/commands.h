@@ -33,6 +33,33 @@ int expectCommand(const ExpectQuestion& question, bool json);
 /// What may be wrong with a circuit (SPICE) from readings (CSV), and what to read next.
 int suspectsCommand(const std::string& circuit, const std::string& readings, bool json);
 
+/// Where an adjuster peaks, of readings in the order in which they were taken.
+struct PeakQuestion {
+    std::string file;
+    std::string ends;  ///< of its travel, "0..180"; empty: 0..1
+    std::string as;    ///< "volt", "watt", "db"; empty: by the heading, in db when one is negative
+};
+int peakCommand(const PeakQuestion& question, bool json);
+/// A null of up to four adjusters together, lower being better.
+int nullCommand(const std::string& file, bool json);
+/// A counter's offset and reference error.
+int referenceCommand(const std::string& file, bool json);
+
+struct CrystalsQuestion {
+    std::string file;
+    int size = 4;
+    bool together = false;  ///< the least sum of all sets' spreads
+};
+int crystalsCommand(const CrystalsQuestion& question, bool json);
+
+struct DialQuestion {
+    std::string file, pdf, svg;
+    std::string round = "60mm", straight, sweep;  ///< the straight one when it is said
+    bool mirrored = false;
+};
+/// Needs a QApplication.
+int dialCommand(const DialQuestion& question, bool json);
+
 int turnsCommand(const std::string& picture, bool json);
 
 struct PlanQuestion {

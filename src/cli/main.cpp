@@ -112,6 +112,37 @@ int main(int argc, char** argv) {
     expect->add_option("--state", expected.state, "only the checks of one state of the rig, \"receive\"");
     expect->add_flag("--json", json, "print JSON with SI values");
 
+    PeakQuestion peaked;
+    auto* peak = options.add_subcommand("peak", "where an adjuster peaks, from readings in the order taken");
+    peak->add_option("FILE", peaked.file, "CSV: position, reading, u")->required();
+    peak->add_option("--ends", peaked.ends, "of the travel, 0..180; 0..1 when left out");
+    peak->add_option("--as", peaked.as, "volt, watt or db");
+    peak->add_flag("--json", json, "print JSON");
+    std::string rows;
+    auto* null = options.add_subcommand("null", "the next turn towards a null of several adjusters");
+    null->add_option("FILE", rows, "CSV: a, b, c, reading_db; lower is better")->required();
+    null->add_flag("--json", json, "print JSON");
+    auto* reference = options.add_subcommand("reference", "a counter's offset and reference error");
+    reference->add_option("FILE", rows, "CSV: read, true, u")->required();
+    reference->add_flag("--json", json, "print JSON");
+    CrystalsQuestion matched;
+    auto* crystals = options.add_subcommand("crystals", "crystals of a batch sorted into sets for a filter");
+    crystals->add_option("FILE", matched.file, "CSV: id, frequency")->required();
+    crystals->add_option("--set", matched.size, "crystals of a set")->capture_default_str();
+    crystals->add_flag("--together", matched.together, "the least sum of all sets' spreads");
+    crystals->add_flag("--json", json, "print JSON");
+    DialQuestion drawn;
+    auto* dial = options.add_subcommand("dial", "a dial to size from measured positions");
+    dial->add_option("FILE", drawn.file, "CSV: position, frequency")->required();
+    dial->add_option("--pdf", drawn.pdf, "write PDF to this file");
+    dial->add_option("--svg", drawn.svg, "write SVG to this file");
+    auto* round =
+        dial->add_option("--round", drawn.round, "diameter of the ring of marks")->capture_default_str();
+    dial->add_option("--straight", drawn.straight, "length of a straight scale, 120mm")->excludes(round);
+    dial->add_option("--sweep", drawn.sweep, "degrees from the first to the last position");
+    dial->add_flag("--mirrored", drawn.mirrored, "for the inside of a window");
+    dial->add_flag("--json", json, "print JSON");
+
     PlanQuestion planned;
     auto* plan = options.add_subcommand("plan", "the steps of a kit in the order of a school");
     plan->add_option("KIT", planned.kit, "kit file");
@@ -178,6 +209,10 @@ int main(int argc, char** argv) {
         if (*steps) return stepsCommand(pasted, json);
         if (*expect) return expectCommand(expected, json);
         if (*suspects) return suspectsCommand(circuit, readings, json);
+        if (*peak) return peakCommand(peaked, json);
+        if (*null) return nullCommand(rows, json);
+        if (*reference) return referenceCommand(rows, json);
+        if (*crystals) return crystalsCommand(matched, json);
         if (*rebuilt) return rebuildCommand(other, json);
         if (*plan) return planCommand(planned, json);
         if (*check) return kitCheckCommand(file, json);
@@ -190,6 +225,7 @@ int main(int argc, char** argv) {
         qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do
         QApplication application(argc, argv);
         installFonts();
+        if (*dial) return dialCommand(drawn, json);
         return reportCommand(book, html, pdf);
     };
     try {

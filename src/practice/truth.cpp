@@ -228,11 +228,26 @@ double PracticeTruth::harmonic(int order) const {
     return std::min(filtered, 70.0 + scatter("floor"));  // the analyser's own floor
 }
 
+/// A bridge that balances near the middle of each adjuster, on a floor; partners pull each other by a third.
+double PracticeTruth::nulled(const Adjustment& a) const {
+    const auto off = [&](const std::string& id) {
+        return position(id) - 0.47 - 0.1 * scatter("adjust:" + id);
+    };
+    std::vector<double> all{off(a.id)};
+    for (const std::string& id : a.partners) all.push_back(off(id));
+    double left = 0;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        double sum = all[i];
+        for (std::size_t j = 0; j < all.size(); ++j) sum += j == i ? 0 : 0.35 * all[j];
+        left = std::hypot(left, sum);
+    }
+    return 0.01 + left;
+}
+
 double PracticeTruth::adjustment(const std::string& id) {
     const Adjustment* a = kit_.adjustment(id);
     if (a == nullptr) return kNothing;
-    if (a->kind == Adjustment::Kind::null)  // a bridge that balances near the middle, on a floor
-        return 0.01 + std::fabs(position(a->id) - 0.47 - 0.1 * scatter("adjust:" + a->id));
+    if (a->kind == Adjustment::Kind::null) return nulled(*a);
     return a->kind == Adjustment::Kind::peak ? peakResponse(*a) : setResponse(*a);
 }
 

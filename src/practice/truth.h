@@ -68,6 +68,7 @@ class PracticeTruth {
     double tuned(const CoilTune& tune, const std::string& coil, double position) const;
     PracticeCircuit& circuit();
     double check(const std::string& id);
+    double nulled(const Adjustment& a) const;
     double adjustment(const std::string& id);
     double peakResponse(const Adjustment& a);
     double setResponse(const Adjustment& a);

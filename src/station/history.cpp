@@ -11,6 +11,7 @@
 #include "station/loupe.h"
 #include "station/rests_on.h"
 #include "station/subjects.h"
+#include "station/tune.h"
 
 namespace ombrek {
 namespace {
@@ -44,6 +45,8 @@ std::string readingText(const Reading& r) {
         return std::string(r.value > 0 ? "it is so" : "it is not so") +
                (r.who.empty() ? "" : ", by " + r.who);
     std::string out = "read " + shownText({r.value, r.beyond}, r.unit);
+    if (r.unit == Unit::none && r.settings.contains(kBefore))
+        out = "heard " + std::string(heardWord(int(r.value)));
     if (r.subject.is(Subject::Kind::adjustment))
         out += " at " + personNumber(std::round(r.setting(kPosition) * 100)) + "\u202f%";
     if (!r.method.empty()) out += ", " + r.method;

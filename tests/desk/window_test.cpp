@@ -412,6 +412,7 @@ TEST_CASE("a current through a gap: read it, bridge the gap, Enter says so, and 
         REQUIRE((*book)->startBuild("Gap", kit));
     });
     desk.window().goTo(3);
+    desk.plugIn();
     desk.type(QStringLiteral("10m"));
     desk.key(Qt::Key_Return);
     CHECK(desk.now() == QStringLiteral("Close the gap: JP2."));

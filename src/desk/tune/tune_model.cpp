@@ -27,6 +27,9 @@ void say(TuneView& v) {
     } else if (!v.state.remedy.empty()) {
         v.now = qs(v.state.remedy);
         v.why = qs(v.state.sentence);
+    } else if (const Adjustment* other = v.other) {
+        v.now = QStringLiteral("Now the other: %1.").arg(qs(other->title));
+        v.why = qs(v.state.sentence) + QStringLiteral(" Enter goes there; R reads this one all the same.");
     } else {
         v.now = QStringLiteral("%1: turn %2 to %3 and read.")
                     .arg(qs(a.title), qs(a.adjuster), travelText(v.state.nextPosition));
@@ -44,7 +47,14 @@ std::vector<Fact> factsOf(const TuneView& v, double position) {
                        best < 0 || best > 1 ? QStringLiteral("beyond its end") : travelText(best)});
     if (a.kind == Adjustment::Kind::set)
         out.push_back({QStringLiteral("Wanted"), qs(formatQuantity(a.target, a.unit, 8))});
+    if (v.state.peak && v.state.peak->high > v.state.peak->low &&
+        v.state.peak->kind == PeakEstimate::Kind::inside)
+        out.push_back(
+            {QStringLiteral("Lies between"),
+             travelText(v.state.peak->low) + QStringLiteral(" and ") + travelText(v.state.peak->high)});
     out.push_back({QStringLiteral("Readings"), QString::number(v.state.readings.size())});
+    if (!v.state.heard.empty())
+        out.push_back({QStringLiteral("Heard"), QString::number(v.state.heard.size())});
     return out;
 }
 
@@ -68,6 +78,7 @@ TuneView tuneView(const Judged& judged, const std::string& chosen, std::optional
     }
     const Adjustment& a = *v.adjustment;
     v.state = judged.tune(a);
+    v.other = judged.kit().adjustment(v.state.other);
     if (keyDown(a)) v.load = askForLoad(judged.kit(), judged.build(), now);
     v.last = lastStanding(judged.kit(), judged.build(), Subject::adjustment(a.id));
     say(v);
@@ -75,7 +86,9 @@ TuneView tuneView(const Judged& judged, const std::string& chosen, std::optional
     v.text = QStringLiteral("Read: %1.").arg(qs(a.reads));
     if (a.kind == Adjustment::Kind::peak)
         v.text += QStringLiteral(
-            " A true peak shows twice in a full turn; one, at an end, means the coil is wrong.");
+            " A true peak shows twice in a full turn; one, at an end, means the coil is wrong. By ear: L "
+            "louder, "
+            "E the same, S softer than where it stood before.");
     if (a.kind == Adjustment::Kind::null)
         v.text += QStringLiteral(" The least is wanted; near it small turns tell most.");
     if (!a.partners.empty()) {

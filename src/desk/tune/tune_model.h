@@ -14,6 +14,7 @@ struct TuneView {
     const Adjustment* adjustment = nullptr;  ///< in hand; null: the kit names none
     const Adjustment* next = nullptr;        ///< the first that is not settled
     TuneState state;                         ///< of the one in hand
+    const Adjustment* other = nullptr;       ///< its partner, which is to be turned next instead
     LoadAsk load;                            ///< what must be done before the key goes down for it
     QString now, why;
     std::optional<Reading> last;  ///< that holds

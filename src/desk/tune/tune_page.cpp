@@ -100,6 +100,9 @@ void TunePage::addKeys() {
         const Adjustment* a = adjustment();
         return a == nullptr ? Subject{} : Subject::adjustment(a->id);
     });
+    addRare("louder", "L", "by ear: louder than where it stood", [this] { hear(1); });
+    addRare("the-same", "E", "by ear: the same", [this] { hear(0); });
+    addRare("softer", "S", "by ear: softer", [this] { hear(-1); });
     addKey("adjustment", "Down", "Up Down", "adjustment", [this] { choose(1); });
     addKey(
         "the-adjustment-before", "Up", "Up", "the adjustment before", [this] { choose(-1); }, false);
@@ -120,12 +123,37 @@ void TunePage::go() {
     if (v.adjustment == nullptr) return;
     if (!v.settled() && !v.load.clear()) {
         if (v.load.confirm) session_.kept(session_.book().passGate(kLoadOn, "on"));
+    } else if (!v.settled() && v.other != nullptr) {
+        chosen_ = qs(v.other->id);
+        choose(0);
     } else if (!v.settled()) {
         session_.read(pattern(*v.adjustment));
     } else if (v.next != nullptr) {
         chosen_ = qs(v.next->id);
         choose(0);
     }
+}
+
+/// A comparison is a reading: where it stands now against where it stood at the last.
+void TunePage::hear(int louder) {
+    const TuneView v = view();
+    const Adjustment* a = v.adjustment;
+    if (a == nullptr || a->kind != Adjustment::Kind::peak)
+        return session_.say(QStringLiteral("By ear a peak is found; this is none."),
+                            VerdictState::cannotTell);
+    if (!v.load.clear()) return session_.say(qs(v.load.now), VerdictState::doubtful);
+    const double before = v.last ? v.last->setting(kPosition, 0.5) : 0.5;
+    if (std::abs(before - position_) < 1e-3)
+        return session_.say(QStringLiteral("Turn it first, Left and Right: it stands where it stood."),
+                            VerdictState::cannotTell);
+    Reading heard = pattern(*a);
+    heard.value = louder;
+    heard.unit = Unit::none;
+    heard.settings.emplace(kBefore, before);
+    heard.method = "by ear";
+    if (!session_.kept(session_.book().takeReading(heard))) return;
+    placed_.clear();
+    refresh();
 }
 
 /// The mark follows the builder's hand: 5 % of the travel a key, 2 % where too much does harm.
@@ -163,6 +191,10 @@ void TunePage::refresh() {
     wantNothing();
     setNow(v.now, v.why);
     if (a == nullptr) return;
+    const QString none = a->kind == Adjustment::Kind::peak
+                             ? QString()
+                             : QStringLiteral("By ear a peak is found; this is none.");
+    for (const char* act : {"louder", "the-same", "softer"}) setAble(act, none);
     // The adjustment in hand stays until another is chosen, so that the curve does not vanish when it
     // settles.
     chosen_ = qs(a->id);
@@ -172,7 +204,9 @@ void TunePage::refresh() {
         position_ = std::round(v.state.nextPosition * 1000) / 1000;
         v = view();
     }
-    if (v.last) {
+    if (v.last && v.last->unit == Unit::none && v.last->settings.contains(kBefore)) {
+        number_->showWord(QString::fromUtf8(heardWord(int(v.last->value))));
+    } else if (v.last) {
         const SplitText text = splitQuantity(v.last->value, v.last->unit, digitsFor(v.last->unit));
         number_->show(qs(text.number), qs(text.unit));
     } else {

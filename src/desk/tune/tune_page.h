@@ -28,6 +28,7 @@ class TunePage : public Page {
     TuneView view() const;
     Reading pattern(const Adjustment& a) const;
     void go();
+    void hear(int louder);
     void turn(double by);
     void choose(int by);
 

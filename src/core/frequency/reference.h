@@ -1,0 +1,37 @@
+#pragma once
+
+#include <cmath>
+#include <string>
+#include <vector>
+
+namespace ombrek {
+
+/// A known frequency and what a counter read of it [Hz].
+struct CountedPoint {
+    double read = 0, known = 0;
+    double error = 0;  ///< a standard deviation of both together [Hz]; 0: not said
+};
+
+/// What a counter's readings of known frequencies say of the counter: read = (1 + k)·known + offset.
+struct ReferenceFit {
+    enum class Verdict { offset, reference, both, neither, cannotTell };
+    Verdict verdict = Verdict::cannotTell;
+    double offset = NAN, offsetLow = NAN, offsetHigh = NAN;  ///< [Hz]; low and high 19 of 20 times
+    double ppm = NAN, ppmLow = NAN, ppmHigh = NAN;           ///< k, in parts per million
+    std::string sentence;                                    ///< what it is, and what to do
+};
+
+/// Fit by weighted least squares. Of the two, what does a fifth of the other's harm, or less, over these
+/// frequencies, is not named beside it: crystals at hand are not so exact (common practice).
+/// @param points  those that are no frequency are left out. Without errors the scatter about the line is
+/// taken, and
+///                with two points one part in a million.
+ReferenceFit fitReference(const std::vector<CountedPoint>& points);
+
+std::string word(ReferenceFit::Verdict verdict);
+
+/// What may be said of a frequency that such a counter reads. @param ppm  half of the interval; NaN: nothing
+/// known
+std::string claimOf(double ppm);
+
+}  // namespace ombrek
