@@ -13,11 +13,12 @@ namespace {
 
 using Kind = Fault::Kind;
 
-constexpr double kGap = 1e12;        ///< [Ω]
-constexpr double kLeak = 330;        ///< of an electrolytic that is turned round (common practice) [Ω]
-constexpr double kPolarised = 1e-6;  ///< from here on capacitors are electrolytics, mostly [F]
-constexpr double kWhole = 1e-4;      ///< of a lead that is not cut [Ω]
-constexpr double kNothing = 1e13;    ///< between leads that are not bridged [Ω]
+constexpr double kGap = 1e12;           ///< [Ω]
+constexpr std::size_t kTogether = 100;  ///< faults of one prepared circuit
+constexpr double kLeak = 330;           ///< of an electrolytic that is turned round (common practice) [Ω]
+constexpr double kPolarised = 1e-6;     ///< from here on capacitors are electrolytics, mostly [F]
+constexpr double kWhole = 1e-4;         ///< of a lead that is not cut [Ω]
+constexpr double kNothing = 1e13;       ///< between leads that are not bridged [Ω]
 
 /// "r open" before "open" before what the caller thinks.
 double priorOf(const FaultPriors& priors, char kind, const std::string& what, double usual) {
@@ -117,12 +118,13 @@ void addResistor(const CircuitElement& e, List& list) {
 struct Polarity {
     const char *is, *model, *card;
 };
-constexpr Polarity kOther[] = {{"npn", "ombrek_pnp", ".model ombrek_pnp PNP(IS=10f BF=150 BR=4)"},
-                               {"pnp", "ombrek_npn", ".model ombrek_npn NPN(IS=10f BF=150 BR=4)"},
-                               {"njf", "ombrek_pjf", ".model ombrek_pjf PJF(VTO=-1.2 BETA=1.1m RD=20 RS=20)"},
-                               {"pjf", "ombrek_njf", ".model ombrek_njf NJF(VTO=-1.2 BETA=1.1m RD=20 RS=20)"},
-                               {"nmos", "ombrek_pmos", ".model ombrek_pmos PMOS(LEVEL=1 VTO=-2.1 KP=0.15)"},
-                               {"pmos", "ombrek_nmos", ".model ombrek_nmos NMOS(LEVEL=1 VTO=2.1 KP=0.3)"}};
+constexpr Polarity kOther[] = {
+    {"npn", "ombrek_pnp", ".model ombrek_pnp PNP(IS=10f BF=150 BR=4)"},
+    {"pnp", "ombrek_npn", ".model ombrek_npn NPN(IS=10f BF=150 BR=4)"},
+    {"njf", "ombrek_pjf", ".model ombrek_pjf PJF(VTO=-1.2 BETA=1.1m RD=20 RS=20)"},
+    {"pjf", "ombrek_njf", ".model ombrek_njf NJF(VTO=-1.2 BETA=1.1m RD=20 RS=20)"},
+    {"nmos", "ombrek_pmos", ".model ombrek_pmos PMOS(LEVEL=1 VTO=-2.1 KP=0.15 RD=0.5 RS=0.5)"},
+    {"pmos", "ombrek_nmos", ".model ombrek_nmos NMOS(LEVEL=1 VTO=2.1 KP=0.3 RD=0.5 RS=0.5)"}};
 
 /// "npn", of the card that defines an element's model; empty for a subcircuit.
 std::string polarityOf(const Netlist& circuit, const CircuitElement& e) {
@@ -381,6 +383,27 @@ class LeadsApart {
         prepared.numbers.push_back(number);
     }
 
+    /// Another model: the part goes out, and one of that model stands ready beside it.
+    void addModel(std::size_t number, std::size_t element, const Fault& f) {
+        const CircuitElement& e = whole_.elements[element];
+        std::vector<Alteration> set;
+        CircuitElement twin{e.name.substr(0, 1) + "ombrek_m" + std::to_string(number),
+                            {},
+                            f.model + e.value.substr(e.word().size())};
+        for (std::size_t lead = 0; lead < e.nodes.size(); ++lead) {
+            const std::string own = "ombrek_m" + std::to_string(number) + "_" + std::to_string(lead);
+            twin.nodes.push_back(own);
+            prepared.circuit.elements.push_back({"R" + own, {own, e.nodes[lead]}, plainNumber(kNothing)});
+            set.push_back({gap(element, lead), kGap});
+            set.push_back({"R" + own, kWhole});
+        }
+        auto& cards = prepared.circuit.cards;
+        if (std::find(cards.begin(), cards.end(), f.card) == cards.end()) cards.push_back(f.card);
+        prepared.circuit.elements.push_back(std::move(twin));
+        prepared.sets.push_back(std::move(set));
+        prepared.numbers.push_back(number);
+    }
+
     void addCrack(std::size_t number, const Fault& f) {
         std::vector<Alteration> set;
         const std::string side = "ombrek_t" + std::to_string(number);
@@ -435,8 +458,18 @@ class LeadsApart {
 
 Result<void> eachFault(const Netlist& circuit, const std::vector<Fault>& faults,
                        const std::function<bool(std::size_t, const Result<OperatingPoint>&)>& take) {
-    Prepared values{circuit, {}, {}}, joins{circuit, {}, {}};
-    LeadsApart leads(circuit);
+    // Each circuit that is prepared for many faults grows with them: it is begun anew before it is slow.
+    Prepared values{circuit, {}, {}};
+    std::vector<Prepared> joined;
+    std::vector<LeadsApart> apart;
+    const auto joins = [&]() -> Prepared& {
+        if (joined.empty() || joined.back().sets.size() == kTogether) joined.push_back({circuit, {}, {}});
+        return joined.back();
+    };
+    const auto leads = [&]() -> LeadsApart& {
+        if (apart.empty() || apart.back().prepared.sets.size() == kTogether) apart.emplace_back(circuit);
+        return apart.back();
+    };
     std::vector<std::size_t> others, nothing;
     for (std::size_t i = 0; i < faults.size(); ++i) {
         const Fault& f = faults[i];
@@ -445,19 +478,22 @@ Result<void> eachFault(const Netlist& circuit, const std::vector<Fault>& faults,
                         : f.kind == Kind::crack ? nodeThere(circuit, f.node)
                                                 : at < circuit.elements.size();
         const std::string number = std::to_string(i);
-        if (!f.also.empty() || (in && f.kind == Kind::model)) {
+        if (!f.also.empty()) {
             others.push_back(i);
         } else if (!in) {
             nothing.push_back(i);
         } else if (f.kind == Kind::crack) {
-            leads.addCrack(i, f);
+            leads().addCrack(i, f);
+        } else if (f.kind == Kind::model) {
+            leads().addModel(i, at, f);
         } else if (f.kind == Kind::join) {
-            joins.circuit.elements.push_back(
+            Prepared& group = joins();
+            group.circuit.elements.push_back(
                 {"Rombrek_j" + number, {f.node, f.node2}, plainNumber(kNothing)});
-            joins.sets.push_back({{"Rombrek_j" + number, f.ohms}});
-            joins.numbers.push_back(i);
+            group.sets.push_back({{"Rombrek_j" + number, f.ohms}});
+            group.numbers.push_back(i);
         } else if (f.kind != Kind::value) {
-            leads.add(i, at, f);
+            leads().add(i, at, f);
         } else if (std::isfinite(f.factor) && std::isfinite(spiceNumber(circuit.elements[at].word()))) {
             values.sets.push_back({{f.element, spiceNumber(circuit.elements[at].word()) * f.factor}});
             values.numbers.push_back(i);
@@ -466,7 +502,10 @@ Result<void> eachFault(const Netlist& circuit, const std::vector<Fault>& faults,
         }
     }
     bool goOn = true;
-    for (const Prepared* group : {&values, &joins, &leads.prepared}) {
+    std::vector<const Prepared*> groups{&values};
+    for (const Prepared& group : joined) groups.push_back(&group);
+    for (const LeadsApart& group : apart) groups.push_back(&group.prepared);
+    for (const Prepared* group : groups) {
         if (const auto done = run(*group, take, goOn); !done) return done;
     }
     for (std::size_t k = 0; k < others.size() && goOn; ++k)

@@ -520,8 +520,9 @@ NextReading FaultFinder::nextOhms(const std::vector<CircuitReading>& taken, cons
     auto order = believed(share);
     constexpr std::size_t kMostFaults = 30, kMostPlaces = 10;
     if (order.size() > kMostFaults) order.resize(kMostFaults);
+    // The whole rig without power, if the circuit has such a state.
     const auto off = std::find_if(circuit_.states.begin(), circuit_.states.end(),
-                                  [](const CircuitState& s) { return s.powerOff; });
+                                  [](const CircuitState& s) { return s.powerOff && s.only.empty(); });
     NextReading best;
     best.state = off != circuit_.states.end() ? off->name : taken.empty() ? "" : taken.back().state;
     best.quantity = "resistance";

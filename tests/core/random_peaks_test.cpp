@@ -62,7 +62,7 @@ class TrimmedRig {
 
 int asked() {
     const char* wanted = std::getenv("OMBREK_PEAKS");
-    return wanted == nullptr ? 100 : std::atoi(wanted);
+    return wanted == nullptr ? 300 : std::atoi(wanted);
 }
 
 }  // namespace

@@ -8,7 +8,7 @@ namespace ombrek {
 namespace {
 
 constexpr double kEndZone = 0.03;
-constexpr double kSure = 0.98;    ///< that no more than 0.1 dB is lost
+constexpr double kSure = 0.985;   ///< that no more than 0.1 dB is lost
 constexpr double kCalled = 0.97;  ///< that the peak is beyond an end
 constexpr double kUnknownNoises[] = {0.003, 0.01, 0.03, 0.06};
 

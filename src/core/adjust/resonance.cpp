@@ -13,7 +13,7 @@ constexpr double kOutside = 0.25;                    ///< the belief that the pe
 constexpr double kModel = 0.06;                      ///< what the curve itself is off, far down its sides
 constexpr double kFloor = 0.002;                     ///< of the highest reading, below which nothing is read
 constexpr std::size_t kKept = 500;
-constexpr double kCouplings[] = {1.2, 1.4, 1.6, 1.9, 2.2, 2.6, 3.2};
+constexpr double kCouplings[] = {1.2, 1.45, 1.75, 2.1, 2.6, 3.3};
 constexpr double kTilts[] = {-0.15, 0, 0.15};
 constexpr double kFixed = 0.8;  ///< of a trimmer as they are used, mostly (common practice)
 
@@ -45,19 +45,20 @@ double logPrior(double at) {
 /// Errors are first taken as larger, so that no narrow belief falls between two centres of a coarse grid.
 constexpr double kTempers[] = {8, 4, 2, 1, 1};
 constexpr double kWithin = 9;          ///< of the logarithm: what is carried to the next level
-constexpr std::size_t kCarried = 350;  ///< cells, at most
+constexpr std::size_t kCarried = 350;  ///< cells, at most; of each shape of two humps fewer
+constexpr std::size_t kCarriedTwo = 100;
 
 /// Those that are believed, the likeliest first.
-void thin(std::vector<Cell>& cells) {
+void thin(std::vector<Cell>& cells, std::size_t most) {
     std::sort(cells.begin(), cells.end(), [](const Cell& a, const Cell& b) { return a.log > b.log; });
-    if (cells.size() > kCarried) cells.resize(kCarried);
+    if (cells.size() > most) cells.resize(most);
     while (!cells.empty() && cells.back().log < cells.front().log - kWithin) cells.pop_back();
 }
 
 /// Cells that are believed are cut into four, level by level.
 void search(Grid& out, const Resonance& kind, const void* about, LogLikelihood of, double prior) {
     // Two humps are wider together than one, and seen on a coarser grid.
-    const int places = kind.coupling > 0 ? 90 : 120, widths = kind.coupling > 0 ? 12 : 16;
+    const int places = kind.coupling > 0 ? 80 : 120, widths = kind.coupling > 0 ? 11 : 16;
     double cell = (kFarHigh - kFarLow) / places, step = std::pow(kWidest / kNarrowest, 1.0 / widths);
     std::vector<Cell> cells;
     for (int w = 0; w < widths; ++w) {
@@ -89,7 +90,7 @@ void search(Grid& out, const Resonance& kind, const void* about, LogLikelihood o
         coarsest = false;
         for (Cell& one : cells)
             one.log = of(about, one.shape, temper, one.shape.height) + logPrior(one.shape.at) + prior;
-        thin(cells);
+        thin(cells, kind.coupling > 0 ? kCarriedTwo : kCarried);
     }
     const double volume = std::log(cell * std::log(step));
     for (const Cell& one : cells) out.add(one, volume);
@@ -158,6 +159,7 @@ double offOf(const Resonance& r, double position) {
 double gainOf(const Resonance& r, double position) {
     const double s = offOf(r, position);
     if (r.coupling <= 0) return 1 / std::sqrt(1 + s * s);
+    if (r.tilt == 0) return hump(r.coupling, s);
     const double side = std::tanh(s / std::max(0.3, std::sqrt(std::max(0.09, r.coupling * r.coupling - 1))));
     return hump(r.coupling, s) * (1 + r.tilt * side) / (1 + std::abs(r.tilt) * std::tanh(1.0));
 }

@@ -1,5 +1,8 @@
 #include "desk/suspects/symptoms_page.h"
 
+#include <algorithm>
+
+#include "desk/board/board_map.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/session.h"
@@ -11,11 +14,15 @@ SymptomsPage::SymptomsPage(Session& session)
     : Page(session, QStringLiteral("It is no voltage")),
       causesCard_(new Card),
       symptomsCard_(new Card),
+      map_(new BoardMap),
       causesList_(new StateList),
       symptomsList_(new StateList) {
     causesCard_->addBody(causesList_, 1);
     causesCard_->fillWithBody();
-    big()->addWidget(causesCard_, 1);
+    big()->addWidget(causesCard_, 5);
+    map_->setLegend(QStringLiteral("ringed: look here"));
+    map_->setMinimumSize(300, 190);
+    big()->addWidget(map_, 3);
     symptomsCard_->setTitle(QStringLiteral("What is seen, heard or smelt"));
     symptomsCard_->addBody(symptomsList_, 1);
     symptomsCard_->fillWithBody();
@@ -72,12 +79,33 @@ void SymptomsPage::refresh() {
     causesCard_->setTitle(QStringLiteral("%1: what may be behind it").arg(qs(symptom.title)));
     if (causes_.empty()) return setNow(qs(symptom.title), none);
     const SymptomCause& cause = causes_[cause_].cause;
-    setNow(qs(cause.test), QStringLiteral("%1 If it is %2. Enter: made, and it is not that.")
-                               .arg(qs(cause.tells), qs(cause.suspect)));
-    causesCard_->setText(cause.ofKit
-                             ? QStringLiteral("The kit's own words.")
-                             : QStringLiteral("In the order of common practice, to be overruled by what "
-                                              "you find. Hands and probes off while power is on."));
+    setNow(
+        qs(cause.test),
+        QStringLiteral("%1 Enter: made, and it is not that. M: it was, and is mended.").arg(qs(cause.tells)));
+    showMap();
+    causesCard_->setText(
+        cause.ofKit ? QStringLiteral("The kit's own words.")
+                    : QStringLiteral("Common practice, to be overruled. Power off before you touch."));
+}
+
+/// Where on the board the cause in hand may sit.
+void SymptomsPage::showMap() {
+    const Kit& kit = session_.kit();
+    const auto& refs = causes_[cause_].refs;
+    BoardDrawing drawing;
+    drawing.board = kit.board;
+    std::vector<const Part*> touched;
+    for (const Part& part : kit.parts) {
+        const bool here = std::find(refs.begin(), refs.end(), part.ref) != refs.end();
+        if (here) touched.push_back(&part);
+        if (!part.place) continue;
+        BoardPiece piece;
+        piece.part = &part;
+        piece.fitting = here ? BoardPiece::Fitting::now : BoardPiece::Fitting::waits;
+        drawing.pieces.push_back(piece);
+    }
+    map_->setVisible(!drawing.pieces.empty());
+    map_->show(std::move(drawing), touched);
 }
 
 void SymptomsPage::notThat() {

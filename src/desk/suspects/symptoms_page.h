@@ -5,6 +5,7 @@
 
 namespace ombrek {
 
+class BoardMap;
 class Card;
 class StateList;
 
@@ -16,6 +17,7 @@ class SymptomsPage : public Page {
     void refresh() override;
 
  private:
+    void showMap();
     void notThat();
     void itWasThat();
     void chooseSymptom(int by);
@@ -25,6 +27,7 @@ class SymptomsPage : public Page {
     std::vector<CauseNow> causes_;
     std::size_t at_ = 0, cause_ = 0;
     Card *causesCard_, *symptomsCard_;
+    BoardMap* map_;
     StateList *causesList_, *symptomsList_;
 };
 
