@@ -33,7 +33,8 @@ struct Travel {
     double position(double share) const { return low + share * (high - low); }
 };
 
-/// "0..180". Without words 0 to 1, or from the least to the most that was read when they go beyond.
+/// "0..180". Without words 0 to 1; beyond that per cent or degrees where the positions fill half of them;
+/// else from the least to the most that was read.
 Result<Travel> travelOf(const std::string& words, const std::vector<double>& positions) {
     if (!words.empty()) {
         const auto dots = words.find("..");
@@ -45,6 +46,9 @@ Result<Travel> travelOf(const std::string& words, const std::vector<double>& pos
     }
     const auto [low, high] = std::minmax_element(positions.begin(), positions.end());
     if (*low >= 0 && *high <= 1) return Travel{};
+    for (const double end : {100.0, 180.0, 270.0, 360.0}) {
+        if (*low >= 0 && *high > end / 2 && *high <= end) return Travel{0, end};
+    }
     return *high > *low ? Travel{*low, *high} : Travel{*low - 0.5, *low + 0.5};
 }
 
