@@ -10,6 +10,9 @@
 
 namespace ombrek {
 
+/// What is open [Ω].
+inline constexpr double kFaultGap = 1e12;
+
 /// A lead of an element.
 struct LeadOf {
     std::string element;

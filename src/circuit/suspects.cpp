@@ -17,15 +17,11 @@ namespace {
 
 using What = CircuitReading::Quantity;
 
-constexpr double kSoundPrior = 2;       ///< that nothing is wrong, against one usual fault
-constexpr double kStep = 0.02;          ///< by which a part is moved to see what it does
-constexpr double kWorthTelling = 0.02;  ///< least information that a next reading is worth [nat]
-constexpr double kOtherState = 0.6;     ///< to bring the rig into another state is more trouble
-constexpr double kKeyDown = 0.7;        ///< and one with the key down more risk
+constexpr double kSoundPrior = 2;    ///< that nothing is wrong, against one usual fault
+constexpr double kStep = 0.02;       ///< by which a part is moved to see what it does
+constexpr double kOtherState = 0.6;  ///< to bring the rig into another state is more trouble
+constexpr double kKeyDown = 0.7;     ///< and one with the key down more risk
 constexpr double kMeterOhms = 10e6;
-constexpr double kAhead = 0.95;      ///< of the belief: one part is enough ahead
-constexpr double kPairPrior = 0.05;  ///< that two faults are there at once, against one
-constexpr std::size_t kPairFirsts = 60, kPairs = 150;
 
 std::string ohmKey(const CircuitReading& r) { return circuitNode(r.node) + " " + circuitNode(r.node2); }
 
@@ -222,94 +218,6 @@ Result<void> FaultFinder::simulateFor(const std::vector<CircuitReading>& reading
     return rank(readings).unexplained ? simulatePairs(readings, goOn) : Result<void>();
 }
 
-void FaultFinder::forgetPairs() {
-    faults_.resize(singles_);
-    priors_.resize(singles_);
-    for (auto& [state, sims] : sims_) {
-        sims.volts.resize(singles_ + 1);
-        for (auto& [branch, amps] : sims.currents) amps.resize(singles_ + 1);
-        for (auto& [leads, ohms] : sims.ohms) ohms.resize(singles_ + 1);
-    }
-}
-
-/// The pairs that explain most when each does what it does alone: a guess, which chooses what is simulated.
-std::vector<Fault> FaultFinder::likelyPairs(const std::vector<CircuitReading>& readings) const {
-    std::vector<std::vector<double>> reads;
-    std::vector<double> spreads;
-    const auto share = shares(readings, reads, spreads);
-    const ReadingModel model = modelOf(readings, spreads);
-    std::vector<std::size_t> firsts(singles_);
-    std::iota(firsts.begin(), firsts.end(), std::size_t(1));
-    std::stable_sort(firsts.begin(), firsts.end(),
-                     [&](std::size_t a, std::size_t b) { return share[a] > share[b]; });
-    if (firsts.size() > kPairFirsts) firsts.resize(kPairFirsts);
-    std::vector<std::pair<double, std::pair<std::size_t, std::size_t>>> guesses;
-    for (const std::size_t a : firsts) {
-        for (std::size_t b = 1; b <= singles_; ++b) {
-            if (b == a || faults_[a - 1].ref == faults_[b - 1].ref) continue;
-            // Each pair once, whichever of the two stands first.
-            if (std::find(firsts.begin(), firsts.end(), b) != firsts.end() && b < a) continue;
-            std::vector<double> guess = reads[a];
-            for (std::size_t i = 0; i < guess.size(); ++i) {
-                const double moved = reads[b][i] - reads[0][i];
-                if (std::isfinite(guess[i]) && std::isfinite(moved))
-                    guess[i] += moved;
-                else if (reads[b][i] != reads[0][i])
-                    guess[i] = reads[b][i];
-            }
-            guesses.push_back({model.logLikelihood(guess) + std::log(faults_[a - 1].prior + 1e-6) +
-                                   std::log(faults_[b - 1].prior + 1e-6),
-                               {a, b}});
-        }
-    }
-    const std::size_t most = std::min(kPairs, guesses.size());
-    std::partial_sort(guesses.begin(), guesses.begin() + std::ptrdiff_t(most), guesses.end(),
-                      [](const auto& x, const auto& y) { return x.first > y.first; });
-    std::vector<Fault> out;
-    for (std::size_t i = 0; i < most; ++i) {
-        const auto [a, b] = guesses[i].second;
-        out.push_back(bothOf(faults_[a - 1], faults_[b - 1]));
-        out.back().prior = kPairPrior * faults_[a - 1].prior * faults_[b - 1].prior;
-    }
-    return out;
-}
-
-Result<void> FaultFinder::simulatePairs(const std::vector<CircuitReading>& readings,
-                                        const std::function<bool(double)>& goOn) {
-    forgetPairs();
-    const std::vector<Fault> pairs = likelyPairs(readings);
-    const std::size_t all = singles_ + pairs.size();
-    for (auto& [state, sims] : sims_) {
-        sims.volts.resize(all + 1);
-        for (auto& [branch, amps] : sims.currents) amps.resize(all + 1, NAN);
-        bool stopped = false;
-        auto ran = eachFault(sims.sensed, pairs, [&](std::size_t i, const Result<OperatingPoint>& point) {
-            keep(sims, singles_ + 1 + i, point);
-            stopped = goOn && !goOn(double(i) / double(pairs.size()));
-            return !stopped;
-        });
-        for (auto& [leads, ohms] : sims.ohms) {
-            ohms.resize(all + 1, NAN);
-            const auto ends = circuitWords(leads);
-            if (!ran || stopped) continue;
-            ran = eachFault(withOhmmeter(sims.standing, ends[0], ends[1]), pairs,
-                            [&](std::size_t i, const Result<OperatingPoint>& point) {
-                                if (point) ohms[singles_ + 1 + i] = ohmsOf(*point, ends[0], ends[1]);
-                                return true;
-                            });
-        }
-        if (!ran || stopped) {
-            forgetPairs();
-            return ran ? problem("", "Stopped.") : ran;
-        }
-    }
-    for (const Fault& pair : pairs) {
-        faults_.push_back(pair);
-        priors_.push_back(pair.prior);
-    }
-    return {};
-}
-
 double FaultFinder::predicted(std::size_t hypothesis, const CircuitReading& r) const {
     const Sims& sims = sims_.at(r.state);
     if (r.quantity == What::resistance) return sims.ohms.at(ohmKey(r))[hypothesis];
@@ -357,9 +265,6 @@ std::string FaultFinder::named(std::size_t hypothesis) const {
     return out;
 }
 
-namespace {
-
-/// Those that are still believed, the likeliest first.
 std::vector<std::size_t> believed(const std::vector<double>& share) {
     std::vector<std::size_t> order(share.size());
     std::iota(order.begin(), order.end(), std::size_t(0));
@@ -370,8 +275,6 @@ std::vector<std::size_t> believed(const std::vector<double>& share) {
     while (order.size() > 2 && share[order.back()] < 1e-4) order.pop_back();
     return order;
 }
-
-}  // namespace
 
 /// Expected information of normal readings about classes, by the bound of pairwise distances (Kolchinsky and
 /// Tracey 2017, from memory).
@@ -484,97 +387,6 @@ std::vector<double> FaultFinder::shares(const std::vector<CircuitReading>& readi
     const double sum = std::accumulate(out.begin(), out.end(), 0.0);
     for (double& share : out) share /= sum;
     return out;
-}
-
-namespace {
-
-/// What an ohmmeter tells apart: a twentieth and half an ohm, or that one is beyond its range.
-double ohmsAlike(double a, double b) {
-    if (std::isnan(a) || std::isnan(b)) return 1;
-    const bool noA = !(a < kBeyondRange), noB = !(b < kBeyondRange);
-    if (noA || noB) return noA == noB ? 1 : 0;
-    return std::exp(-std::pow((a - b) / (0.5 + 0.06 * std::abs(a)), 2) / 4);
-}
-
-/// Where a fault can be measured by itself: the leads that it is of.
-std::vector<std::pair<std::string, std::string>> leadsOf(const Netlist& circuit, const Fault& f) {
-    if (f.kind == Fault::Kind::join) return {{f.node, f.node2}};
-    const CircuitElement* e = circuit.element(f.element);
-    if (e == nullptr) return {};
-    std::vector<std::pair<std::string, std::string>> out;
-    for (std::size_t i = 0; i + 1 < std::min<std::size_t>(e->nodes.size(), 3); ++i)
-        out.emplace_back(e->nodes[i], e->nodes[i + 1]);
-    return out;
-}
-
-}  // namespace
-
-NextReading FaultFinder::nextOhms(const std::vector<CircuitReading>& taken, const Suspicion& ranked) const {
-    const Suspect& first = ranked.suspects.front();
-    double ofFirst = 0;
-    for (const Suspect& s : ranked.suspects) ofFirst += s.ref == first.ref ? s.odds : 0;
-    if (first.ref.empty() || ofFirst >= kAhead) return {};
-    std::vector<std::vector<double>> reads;
-    std::vector<double> spreads;
-    const auto share = shares(taken, reads, spreads);
-    auto order = believed(share);
-    constexpr std::size_t kMostFaults = 30, kMostPlaces = 10;
-    if (order.size() > kMostFaults) order.resize(kMostFaults);
-    // The whole rig without power, if the circuit has such a state.
-    const auto off = std::find_if(circuit_.states.begin(), circuit_.states.end(),
-                                  [](const CircuitState& s) { return s.powerOff && s.only.empty(); });
-    NextReading best;
-    best.state = off != circuit_.states.end() ? off->name : taken.empty() ? "" : taken.back().state;
-    best.quantity = "resistance";
-    const Netlist standing = inState(circuit_, circuit_.state(best.state), bench_, kit_);
-    std::vector<Fault> few;
-    std::set<std::pair<std::string, std::string>> places;
-    for (const std::size_t h : order) {
-        few.push_back(h == 0 ? Fault() : faults_[h - 1]);
-        for (const auto& [a, b] : leadsOf(standing, few.back())) {
-            if (a != b && places.size() < kMostPlaces)
-                places.insert(a == "0" ? std::pair(b, a) : std::pair(a, b));
-        }
-    }
-    std::vector<double> bestReads;
-    for (const auto& [a, b] : places) {
-        const CircuitReading asked{a, b, What::resistance, 0, 0, best.state, 0};
-        if (std::any_of(taken.begin(), taken.end(), [&](const auto& r) { return sameProbe(r, asked); }))
-            continue;
-        std::vector<double> ohms(few.size(), NAN);
-        const Netlist metered = withOhmmeter(standing, a, b);
-        (void)eachFault(metered, few, [&](std::size_t i, const Result<OperatingPoint>& point) {
-            if (point) ohms[i] = ohmsOf(*point, a, b);
-            return true;
-        });
-        double gain = 0;
-        for (std::size_t i = 0; i < few.size(); ++i) {
-            double like = 0;
-            for (std::size_t j = 0; j < few.size(); ++j)
-                like += share[order[j]] * ohmsAlike(ohms[i], ohms[j]);
-            gain -= share[order[i]] * std::log(std::max(like, 1e-300));
-        }
-        if (gain <= best.gain + 1e-9) continue;
-        best.gain = gain;
-        best.node = a;
-        best.node2 = b;
-        bestReads = std::move(ohms);
-    }
-    if (best.gain < kWorthTelling) return {};
-    const auto ohmsText = [](double ohms) {
-        return ohms < kBeyondRange ? formatQuantity(std::round(ohms * 10) / 10, Unit::ohm, 3)
-                                   : std::string("beyond the range");
-    };
-    best.why = "Power off: " + named(order[0]) + " would read " + ohmsText(bestReads[0]) + " there";
-    for (std::size_t i = 1; i < few.size(); ++i) {
-        if (ohmsAlike(bestReads[0], bestReads[i]) > 0.5) continue;
-        best.why += ", " + named(order[i]) + " " + ohmsText(bestReads[i]);
-        break;
-    }
-    best.why += ".";
-    best.node = circuit_.netlist.shown(best.node);
-    best.node2 = best.node2 == "0" ? "0" : circuit_.netlist.shown(best.node2);
-    return best;
 }
 
 Suspicion FaultFinder::rank(const std::vector<CircuitReading>& readings,

@@ -36,6 +36,12 @@ struct Suspicion {
     std::vector<double> spreads;    ///< of the readings, from parts within their tolerances [their unit]
 };
 
+/// Least information that a next reading is worth [nat].
+inline constexpr double kWorthTelling = 0.02;
+
+/// Hypotheses that are still believed, the likeliest first. @param share  of each
+std::vector<std::size_t> believed(const std::vector<double>& share);
+
 /// Hypotheses about one rig, each simulated once and kept: a new reading ranks them again at once.
 class FaultFinder {
  public:
