@@ -11,9 +11,9 @@ namespace {
 
 using Kind = Fault::Kind;
 
-constexpr std::size_t kTogether = 100;  ///< faults of one prepared circuit
-constexpr double kWhole = 1e-4;         ///< of a lead that is not cut [Ω]
-constexpr double kNothing = 1e13;       ///< between leads that are not bridged [Ω]
+constexpr std::size_t kTogether = 30;  ///< faults of one prepared circuit
+constexpr double kWhole = 1e-4;        ///< of a lead that is not cut [Ω]
+constexpr double kNothing = 1e13;      ///< between leads that are not bridged [Ω]
 
 /// A circuit in which a group of faults can be made by altering resistors.
 struct Prepared {

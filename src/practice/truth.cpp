@@ -13,6 +13,8 @@
 namespace ombrek {
 namespace {
 
+constexpr double kHotTimes = 4;  ///< of the current that is wanted: a final without its sink (from memory)
+constexpr int kHotReadings = 4;
 constexpr double kNothing = std::numeric_limits<double>::quiet_NaN();
 constexpr double kOscillates = 0.25;  ///< of its usual current, below which an oscillator stops
 constexpr double kLoadedQ = 25.0;     ///< of a tuned circuit in the rig
@@ -79,6 +81,9 @@ PracticeTruth::PracticeTruth(Kit kit, PracticeBag bag) : kit_(std::move(kit)), b
 
 void PracticeTruth::reset() {
     settings_.clear();
+    if (dead_) circuit_.reset();
+    dead_ = false;
+    hot_ = 0;
     bends_.clear();
     // Trimmers as they come, anywhere; what can do harm is delivered at its safe end.
     for (const Adjustment& a : kit_.adjustments)
@@ -251,6 +256,24 @@ double PracticeTruth::adjustment(const std::string& id) {
     return a->kind == Adjustment::Kind::peak ? peakResponse(*a) : setResponse(*a);
 }
 
+/// A final whose bias is left far too high dies of the heat: at the fourth reading in a row, so that it may
+/// be turned down in time.
+double PracticeTruth::warmed(const std::string& id, double reads) {
+    const Adjustment* a = kit_.adjustment(id);
+    if (a == nullptr || a->safe == SafeEnd::none || a->unit != Unit::ampere || dead_) return reads;
+    hot_ = reads > kHotTimes * (a->target + a->tolerance) ? hot_ + 1 : 0;
+    if (hot_ < kHotReadings) return reads;
+    for (const RestsOn& row : kit_.restsOn) {
+        if (row.what != Subject::adjustment(id)) continue;
+        for (const Subject& on : row.on) {
+            dead_ = circuit().seed(on.id + " drain and source shorted") ||
+                    circuit().seed(on.id + " collector and emitter shorted");
+            if (dead_) return adjustment(id);
+        }
+    }
+    return reads;
+}
+
 double PracticeTruth::check(const std::string& id) {
     const Check* check = kit_.check(id);
     if (check == nullptr || check->yesNo()) return kNothing;  // nobody's instrument sees or hears
@@ -289,7 +312,7 @@ double PracticeTruth::at(const Subject& subject, double setting) {
         case Subject::Kind::check:
             return check(id);
         case Subject::Kind::adjustment:
-            return adjustment(id);
+            return warmed(id, adjustment(id));
         case Subject::Kind::node:
             return circuit().node(id).value_or(kNothing);
         case Subject::Kind::power:

@@ -69,6 +69,7 @@ class PracticeTruth {
     PracticeCircuit& circuit();
     double check(const std::string& id);
     double nulled(const Adjustment& a) const;
+    double warmed(const std::string& id, double reads);
     double adjustment(const std::string& id);
     double peakResponse(const Adjustment& a);
     double setResponse(const Adjustment& a);
@@ -81,6 +82,8 @@ class PracticeTruth {
     PracticeBag bag_;
     std::map<Subject, double> settings_;
     std::map<std::string, double> bends_;
+    int hot_ = 0;  ///< readings in a row with far too much current through the finals
+    bool dead_ = false;
     std::unique_ptr<PracticeCircuit> circuit_;  ///< made when it is first asked
 };
 

@@ -508,3 +508,21 @@ TEST_CASE("the part-way book has something at every station") {
     CHECK(build.all(Subject::adjustment("rx")).size() >= 3);
     CHECK(build.sittings.size() >= 3);
 }
+
+TEST_CASE("a bias turned far up kills a final, slowly enough to be turned down in time") {
+    const auto& practice = practiceKit();
+    PracticeTruth rig(practice.kit, practice.bag);
+    const Subject bias = Subject::adjustment("bias");
+    const double high = rig.at(bias, 0.9);
+    REQUIRE(high > 0.1);
+    // Twice more, then down: it lives.
+    for (int i = 0; i < 2; ++i) CHECK(rig.at(bias, 0.9) == Approx(high));
+    CHECK(rig.at(bias, 0.0) < 0.001);
+    CHECK(rig.at(bias, 0.9) == Approx(high));
+    // Left there it dies, and no longer follows its bias.
+    for (int i = 0; i < 4; ++i) rig.at(bias, 0.9);
+    CHECK_FALSE(rig.at(bias, 0.9) > 0.5 * high);
+    CHECK_FALSE(rig.at(Subject::power()) > 0.5 * practice.kit.ratings.power);
+    rig.reset();
+    CHECK(rig.at(bias, 0.9) == Approx(high));
+}
