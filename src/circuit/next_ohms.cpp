@@ -47,7 +47,7 @@ NextReading FaultFinder::nextOhms(const std::vector<CircuitReading>& taken, cons
     const auto off = std::find_if(circuit_.states.begin(), circuit_.states.end(),
                                   [](const CircuitState& s) { return s.powerOff && s.only.empty(); });
     NextReading best;
-    best.state = off != circuit_.states.end() ? off->name : taken.empty() ? "" : taken.back().state;
+    best.state = off != circuit_.states.end() ? off->name : "";
     best.quantity = "resistance";
     const Netlist standing = inState(circuit_, circuit_.state(best.state), bench_, kit_);
     std::vector<Fault> few;

@@ -186,7 +186,9 @@ double lastDigit(const std::string& text, double value) {
             break;
         }
     }
-    const double written = std::strtod(digits.c_str(), nullptr) / std::pow(10.0, behind);
+    double whole = 0;  // without a mark, so that no locale has a say
+    for (const char c : digits) whole = 10 * whole + (c - '0');
+    const double written = whole / std::pow(10.0, behind);
     const double scale = written > 0 ? std::abs(value) / written : 1;
     return scale / std::pow(10.0, behind);
 }

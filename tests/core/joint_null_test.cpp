@@ -142,4 +142,10 @@ TEST_CASE("a joint null: nothing, absurd rows, one adjuster") {
     CHECK(one.position > 0.5);
     // All alike: no bowl, and nothing is promised.
     CHECK_FALSE(jointNull({{{0.5, 0.5}, -10}, {{0.5, 0.5}, -10}}, 2).converged);
+    // A meter that stands still, wherever they are turned.
+    std::vector<NullReading> still;
+    for (const double a : {0.1, 0.4, 0.6, 0.9}) {
+        for (const double b : {0.2, 0.5, 0.8}) still.push_back({{a, b}, -20});
+    }
+    CHECK_FALSE(jointNull(still, 2).converged);
 }

@@ -134,3 +134,23 @@ TEST_CASE("random tuned circuits by ear alone: within 0.3 dB") {
         std::printf("ear %d of %d, median %d\n", good, all, taken[taken.size() / 2]);
     CHECK(double(good) / all >= 0.95);
 }
+
+TEST_CASE("what never moves is neither a peak nor a wrong coil") {
+    std::vector<AdjusterReading> still;
+    for (const double x : {0.5, 0.2, 0.8, 0.0, 1.0, 0.35, 0.65}) {
+        still.push_back({x, 1.0});
+        const PeakEstimate peak = estimatePeak(still);
+        CHECK((peak.state == VerdictState::notDone || peak.state == VerdictState::cannotTell));
+    }
+    std::vector<HeardPoint> heard;
+    double stands = 0.5, next = 0.62;
+    for (int i = 0; i < 60; ++i) {
+        heard.push_back({stands, next, 0});
+        stands = next;
+        const PeakEstimate peak = peakByEar(heard);
+        CHECK((peak.state == VerdictState::doubtful || peak.state == VerdictState::cannotTell));
+        if (peak.state == VerdictState::cannotTell) break;
+        next = peak.nextPosition;
+    }
+    CHECK(peakByEar(heard).state == VerdictState::cannotTell);
+}

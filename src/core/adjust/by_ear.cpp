@@ -9,6 +9,7 @@ namespace {
 constexpr double kSame = 1e-6;      ///< positions nearer than this are one [travel]
 constexpr double kEnd = 0.02;       ///< from here on an end is tried itself [travel]
 constexpr double kFinest = 0.0005;  ///< no trimmer is turned more finely [travel]
+constexpr double kNarrow = 0.1;     ///< alike up to an end over more than this tells nothing of the coil
 constexpr double kGolden = 0.382;
 constexpr double kKnown = 0.3;  ///< of the width that sounds the same: so well its edges are to be known
 
@@ -89,7 +90,12 @@ double toTry(const Loudest& l) {
     if (!l.middle && std::abs(centre - l.best) > kFinest) return centre;
     // The edges of what sounds the same.
     const double below = l.left - l.low, above = l.high - l.right;
-    if (std::max(below, above) <= std::max(kFinest, kKnown * width)) return l.best;
+    if (std::max(below, above) <= std::max(kFinest, kKnown * width)) {
+        // Nothing was heard to be softer there yet: the end itself is tried.
+        if (!l.lowSofter && below > kSame) return l.low;
+        if (!l.highSofter && above > kSame) return l.high;
+        return l.best;
+    }
     if (above > below) return !l.highSofter && above < kEnd ? l.high : l.right + above / 2;
     return !l.lowSofter && below < kEnd ? l.low : l.left - below / 2;
 }
@@ -137,10 +143,16 @@ PeakEstimate peakByEar(const std::vector<HeardPoint>& all) {
         return out;
     }
     // Loudest at an end, or alike up to it.
-    if (l.best <= kSame || l.left <= kSame) {
-        endStop(out, true);
-    } else if (l.best >= 1 - kSame || l.right >= 1 - kSame) {
-        endStop(out, false);
+    const bool low = l.left <= kSame, high = l.right >= 1 - kSame;
+    if ((low || high) && l.right - l.left > kNarrow) {
+        out.state = VerdictState::cannotTell;
+        out.nextPosition = l.best;
+        out.sentence =
+            low && high
+                ? "It sounds the same everywhere: is there a signal, and is it this adjuster that is turned?"
+                : "It sounds the same up to the end: by ear it cannot be told whether the coil is right.";
+    } else if (low || high) {
+        endStop(out, low);
     } else if (std::abs(stands - out.position) <= std::max(kFinest, 0.1 * (l.high - l.low))) {
         out.state = VerdictState::pass;
         out.nextPosition = stands;

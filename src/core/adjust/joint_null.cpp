@@ -12,6 +12,7 @@ namespace {
 
 constexpr double kReadingDb = 0.3;  ///< what a reading scatters (common practice)
 constexpr double kStandsDb = 1.0;   ///< above what can be reached, where it may be left
+constexpr double kDepthDb = 3;      ///< from the highest reading, or it is no null (common practice)
 constexpr double kHope = 1.5;       ///< deviations below what is expected that are hoped for
 constexpr int kPlaces = 80;         ///< of an adjuster's travel that are weighed
 constexpr double kCurved =
@@ -167,7 +168,12 @@ JointNull jointNull(const std::vector<NullReading>& all, std::size_t n) {
     }
     const double together = bowl.at(out.best) - unsure;
     const double enough = here / powerOf(kStandsDb);
-    out.converged = readings.size() > wanted && together >= enough;
+    // A null that was never seen to rise is none: a meter may stand still.
+    const auto highest =
+        std::max_element(readings.begin(), readings.end(),
+                         [](const NullReading& a, const NullReading& b) { return a.db < b.db; });
+    const bool rises = highest->db >= now.db + kDepthDb;
+    out.converged = readings.size() > wanted && together >= enough && rises;
     if (out.converged) {
         out.adjuster = -1;
         out.sentence = "It stands where turning gains no decibel more: " + decimals(now.db, 1) + " dB.";

@@ -9,6 +9,7 @@ namespace {
 
 constexpr double kEndZone = 0.03;
 constexpr double kSure = 0.985;   ///< that no more than 0.1 dB is lost
+constexpr double kMoves = 1.02;   ///< from the lowest reading to the highest, or nothing is seen of a peak
 constexpr double kCalled = 0.97;  ///< that the peak is beyond an end
 constexpr double kUnknownNoises[] = {0.003, 0.01, 0.03, 0.06};
 
@@ -231,6 +232,15 @@ PeakEstimate estimatePeak(const std::vector<AdjusterReading>& all, double noise)
         const auto missing = 3 - seen.size();
         out.sentence = std::to_string(missing) + (missing == 1 ? " more position" : " more positions") +
                        ", then I can say where it peaks.";
+        return out;
+    }
+    const auto [lowest, top] = std::minmax_element(
+        readings.begin(), readings.end(), [](const auto& a, const auto& b) { return a.reading < b.reading; });
+    const auto [from, to] = std::minmax_element(seen.begin(), seen.end());
+    if (top->reading < kMoves * lowest->reading && *to - *from >= 0.5) {
+        out.state = VerdictState::cannotTell;
+        out.nextPosition = firstPlace(seen);
+        out.sentence = "The readings hardly move: is there a signal, and is it this adjuster that is turned?";
         return out;
     }
     const Curves curves = curvesOf(points, noise);

@@ -62,7 +62,8 @@ void sayNext(const RigOnBench& rig, SuspectsView& v) {
     if (probe.quantity == What::resistance)
         v.touch = "ohms from " + v.touch + " to " +
                   (n.node2 == "0" ? std::string("ground") : touchAt(rig.circuit, rig.kit, n.node2));
-    v.state = n.state;
+    // Ohms are never read with power on, whatever the circuit calls its states.
+    v.state = probe.quantity == What::resistance && n.state.empty() ? "power off" : n.state;
     // Only what the line names: a rail is on half of the board.
     for (const std::string& ref : partsAt(rig.circuit, rig.kit, n.node)) {
         if (namesPart(v.touch, ref)) v.nextParts.push_back(ref);
