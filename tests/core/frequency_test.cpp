@@ -28,6 +28,8 @@ TEST_CASE("reference error, both, neither, cannot tell") {
     CHECK(fitReference(reads(0, 12e-6, {5e6, 10e6, 15e6})).verdict == V::reference);
     CHECK(fitReference(reads(0, 12e-6, {5e6, 10e6, 15e6})).ppm == Approx(12));
     CHECK(fitReference(reads(100, 12e-6, {5e6, 10e6, 15e6})).verdict == V::both);
+    // A quarter of the harm, by four points on a line: both are there.
+    CHECK(fitReference(reads(-203, 4.2e-6, {3.579545e6, 10e6, 16e6, 20e6})).verdict == V::both);
     CHECK(fitReference(reads(0, 0, {5e6, 10e6})).verdict == V::neither);
     CHECK(fitReference(reads(455e3, 0, {5e6, 10e6})).verdict == V::offset);
     for (const auto& few : {reads(0, 0, {}), reads(50, 0, {5e6}), reads(50, 0, {5e6, 5e6})}) {

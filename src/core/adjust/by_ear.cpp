@@ -102,10 +102,27 @@ double toTry(const Loudest& l) {
 
 double middleOf(const Loudest& l) { return ((l.left + l.low) / 2 + (l.right + l.high) / 2) / 2; }
 
-void endStop(PeakEstimate& out, bool low) {
+/// "loudest", "highest", "quietest", "least".
+std::string bestWord(Hearing h) {
+    if (h.marks) return h.least ? "least" : "highest";
+    return h.least ? "quietest" : "loudest";
+}
+std::string capital(std::string text) {
+    text[0] = char(text[0] - 'a' + 'A');
+    return text;
+}
+
+void endStop(PeakEstimate& out, bool low, Hearing hearing) {
     out.kind = low ? PeakEstimate::Kind::atLeast : PeakEstimate::Kind::atMost;
     out.state = VerdictState::fail;
     out.nextPosition = low ? 0 : 1;
+    if (hearing.least || hearing.marks) {
+        out.sentence = capital(bestWord(hearing)) + " at the adjuster's " + (low ? "least" : "most");
+        out.sentence += hearing.least ? ": the null lies beyond it, or there is none."
+                        : low         ? ": the coil has too many turns."
+                                      : ": the coil has too few turns.";
+        return;
+    }
     out.sentence = low ? "Loudest at the trimmer's least: the coil has too many turns."
                        : "Loudest at the trimmer's most: the coil has too few turns.";
 }
@@ -114,16 +131,18 @@ void endStop(PeakEstimate& out, bool low) {
 
 const char* heardWord(int louder) { return louder > 0 ? "louder" : louder < 0 ? "softer" : "the same"; }
 
-PeakEstimate peakByEar(const std::vector<HeardPoint>& all) {
+PeakEstimate peakByEar(const std::vector<HeardPoint>& all, Hearing hearing) {
     PeakEstimate out;
     std::vector<HeardPoint> heard;
-    for (const HeardPoint& h : all) {
+    for (HeardPoint h : all) {
+        if (hearing.least) h.louder = -h.louder;
         if (h.before >= 0 && h.before <= 1 && h.position >= 0 && h.position <= 1) heard.push_back(h);
     }
     if (heard.empty()) {
         out.nextPosition = 0.62;
-        out.sentence =
-            "Listen at half travel, then at " + travel(out.nextPosition) + ": louder, the same or softer?";
+        out.sentence = hearing.marks ? "Read it at half travel, then at " + travel(out.nextPosition) + "."
+                                     : "Listen at half travel, then at " + travel(out.nextPosition) +
+                                           ": louder, the same or softer?";
         return out;
     }
     Loudest l(heard.front().before);
@@ -135,11 +154,18 @@ PeakEstimate peakByEar(const std::vector<HeardPoint>& all) {
     out.high = l.high;
     out.position = middleOf(l);
     const double next = toTry(l);
+    const std::string best = bestWord(hearing);
+    if (!same(next, l.best) && hearing.marks) {
+        out.nextPosition = next;
+        out.sentence =
+            "Read it at " + travel(next) + "; the " + best + " so far is at " + travel(l.best) + ".";
+        return out;
+    }
     if (!same(next, l.best)) {
         out.nextPosition = same(stands, l.best) ? next : l.best;
         out.sentence = same(stands, l.best)
                            ? "Listen at " + travel(next) + ": louder, the same or softer than here?"
-                           : "Back to the loudest so far, " + travel(l.best) + ".";
+                           : "Back to the " + best + " so far, " + travel(l.best) + ".";
         return out;
     }
     // Loudest at an end, or alike up to it.
@@ -147,19 +173,21 @@ PeakEstimate peakByEar(const std::vector<HeardPoint>& all) {
     if ((low || high) && l.right - l.left > kNarrow) {
         out.state = VerdictState::cannotTell;
         out.nextPosition = l.best;
-        out.sentence =
-            low && high
-                ? "It sounds the same everywhere: is there a signal, and is it this adjuster that is turned?"
-                : "It sounds the same up to the end: by ear it cannot be told whether the coil is right.";
+        const std::string alike = hearing.marks ? "It shows the same " : "It sounds the same ";
+        out.sentence = low && high
+                           ? alike + "everywhere: is there a signal, and is it this adjuster that is turned?"
+                           : alike + "up to the end: so it cannot be told whether the coil is right.";
     } else if (low || high) {
-        endStop(out, low);
+        endStop(out, low, hearing);
     } else if (std::abs(stands - out.position) <= std::max(kFinest, 0.1 * (l.high - l.low))) {
         out.state = VerdictState::pass;
         out.nextPosition = stands;
-        out.sentence = "It stands where nothing is louder, " + travel(stands) + " of the travel.";
+        out.sentence = hearing.marks || hearing.least
+                           ? "It stands at the " + best + ", " + travel(stands) + " of the travel."
+                           : "It stands where nothing is louder, " + travel(stands) + " of the travel.";
     } else {
         out.nextPosition = out.position;
-        out.sentence = "Loudest in the middle, at " + travel(out.position) + "; turn there.";
+        out.sentence = capital(best) + " in the middle, at " + travel(out.position) + "; turn there.";
     }
     return out;
 }

@@ -15,12 +15,18 @@ struct HeardPoint {
 /// "louder", "the same", "softer".
 const char* heardWord(int louder);
 
+/// What is compared, and what is sought.
+struct Hearing {
+    bool marks = false;  ///< marks of a scale, that can be compared with the highest without going back to it
+    bool least = false;  ///< the least is sought, a null
+};
+
 /// Where it is loudest, from comparisons alone: no loudness is ever a number.
 ///
 /// The loudest place so far is kept between softer ones on either side, and the wider side is cut (Kiefer
 /// 1953). Places that sound the same lie on both sides of the peak: once their edges are known, it stands in
 /// their middle. The level that an ear tells apart cancels out of it. Loudest at an end is an end stop.
 /// @param heard  oldest first, so that it stands at the last position
-PeakEstimate peakByEar(const std::vector<HeardPoint>& heard);
+PeakEstimate peakByEar(const std::vector<HeardPoint>& heard, Hearing hearing = {});
 
 }  // namespace ombrek

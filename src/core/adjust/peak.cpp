@@ -273,6 +273,11 @@ double responseAt(const PeakEstimate& peak, double position) {
     return peak.reading / std::sqrt(1.0 + off * off);
 }
 
+double backOff(const PeakEstimate& peak, double share) {
+    if (!(share > 0) || !(share < 1) || !(peak.halfWidth > 0)) return 0;
+    return peak.halfWidth * std::sqrt(share / (1 - share));
+}
+
 int endStopRemedy(const PeakEstimate& peak, const TankCapacitance& tank, int turns) {
     // L·C is fixed at resonance, so L_wanted / L_now = C_peak / C_half, and turns go with the root.
     const double half = tank.at(0.5);

@@ -54,6 +54,10 @@ PeakEstimate estimatePeak(const std::vector<AdjusterReading>& readings, double n
 /// The fitted response at a position. @param peak  with a halfWidth above 0
 double responseAt(const PeakEstimate& peak, double position);
 
+/// Off the peak where the power has just fallen by a share, for one tuned circuit: P goes as
+/// 1/(1 + (off/half width)²). @return how far [travel]
+double backOff(const PeakEstimate& peak, double share);
+
 /// Turns that would bring a peak found beyond an end stop to the middle of the trimmer's travel.
 ///
 /// C at the (extrapolated) peak tells the inductance that resonates; half travel tells the one wanted.

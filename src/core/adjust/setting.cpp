@@ -88,11 +88,33 @@ SettingEstimate approachSafely(const std::vector<AdjusterReading>& readings, dou
                         "; stop as soon as " + wanted + " is read.");
 }
 
-SettingEstimate estimateSetting(const std::vector<AdjusterReading>& readings, double target, Unit unit) {
-    std::map<double, double> latest;  // the last reading at a position counts
+namespace {
+
+/// The last reading at each position. What is read goes one way with the position; a newer reading puts older
+/// ones aside that contradict it, as they do when the rig has warmed up meanwhile.
+std::map<double, double> stillTrue(const std::vector<AdjusterReading>& readings, double target) {
+    std::map<double, double> all, out;
     for (const auto& r : readings) {
-        if (r.position >= 0 && r.position <= 1 && std::isfinite(r.reading)) latest[r.position] = r.reading;
+        if (r.position >= 0 && r.position <= 1 && std::isfinite(r.reading)) all[r.position] = r.reading;
     }
+    if (all.size() < 3) return all;
+    const bool rises = all.rbegin()->second > all.begin()->second;
+    for (const auto& r : readings) {
+        if (!all.contains(r.position)) continue;
+        const bool above = r.reading > target, right = above == rises;  // the target lies to the left of it
+        std::erase_if(out, [&](const auto& held) {
+            const bool heldRight = (held.second > target) == rises;
+            return right ? !heldRight && held.first >= r.position : heldRight && held.first <= r.position;
+        });
+        out[r.position] = r.reading;
+    }
+    return out;
+}
+
+}  // namespace
+
+SettingEstimate estimateSetting(const std::vector<AdjusterReading>& readings, double target, Unit unit) {
+    const std::map<double, double> latest = stillTrue(readings, target);
     SettingEstimate out;
     if (latest.empty()) {
         out.nextPosition = out.position = 0.5;

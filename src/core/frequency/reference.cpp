@@ -9,9 +9,9 @@ namespace {
 
 using Verdict = ReferenceFit::Verdict;
 
-constexpr double kTwice = 1.96;    ///< deviations that hold 19 of 20
-constexpr double kDominates = 5;   ///< times the other's harm
-constexpr double kUnknownPpm = 1;  ///< of a reading that nobody says more of
+constexpr double kTwice = 1.96;                 ///< deviations that hold 19 of 20
+constexpr double kDominates = 5, kOfMany = 20;  ///< times the other's harm, of two points and of more
+constexpr double kUnknownPpm = 1;               ///< of a reading that nobody says more of
 
 double sameShare(double f) { return kUnknownPpm * 1e-6 * std::abs(f); }
 
@@ -146,14 +146,15 @@ ReferenceFit fitReference(const std::vector<CountedPoint>& all) {
     for (const CountedPoint& p : points) none += std::pow((p.read - p.known) / p.error, 2);
     const bool nothing =
         none <= (double(points.size()) + 2 * std::sqrt(2.0 * double(points.size()))) * wider * wider;
+    const double dominates = points.size() > 2 ? kOfMany : kDominates;
     const bool bSeen = std::abs(b) > bOff, kSeen = std::abs(k) > kOff;
     // What each does to these frequencies, on the whole.
     const double bHarm = std::abs(b), kHarm = std::abs(k) * std::sqrt(low->known * high->known);
     if (nothing) {
         out.verdict = Verdict::neither;
-    } else if (bSeen && (!kSeen || bHarm > kDominates * kHarm)) {
+    } else if (bSeen && (!kSeen || bHarm > dominates * kHarm)) {
         out.verdict = Verdict::offset;
-    } else if (kSeen && (!bSeen || kHarm > kDominates * bHarm)) {
+    } else if (kSeen && (!bSeen || kHarm > dominates * bHarm)) {
         out.verdict = Verdict::reference;
     } else if (bSeen && kSeen) {
         out.verdict = Verdict::both;
