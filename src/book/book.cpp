@@ -184,6 +184,10 @@ Result<void> Book::remark(const std::string& step, const std::string& text) {
     return act("remark on " + step, [&] { inside_->put(record::remark, {step, text}); });
 }
 
+Result<void> Book::beginAgain(const Subject& subject) {
+    return act("new beginning of " + nameOf(subject), [&] { inside_->changed(subject, "begun again"); });
+}
+
 Result<void> Book::passGate(const std::string& gate, const std::string& reason, const std::string& basis) {
     return act("passing of gate " + gate, [&] {
         inside_->put(record::gate, {gate, {reason, inside_->clock(), basis}});

@@ -202,6 +202,8 @@ class Book {
                            const std::vector<std::string>& lookAgain = {}, const std::string& forget = {});
 
     Result<void> remark(const std::string& step, const std::string& text);
+    /// What was read of something holds no more: it is begun again.
+    Result<void> beginAgain(const Subject& subject);
     /// @param basis  the evidence of the day that the reason is given for (see basisOf)
     Result<void> passGate(const std::string& gate, const std::string& reason, const std::string& basis = "");
 

@@ -166,19 +166,52 @@ std::string withCoil(const std::string& kitText, const Coil& coil) {
     return kit.dump(1);
 }
 
+namespace {
+
+/// What is turned and read, where it is not as usual.
+void putWays(Json& row, const Adjustment& a) {
+    const Adjuster usual;
+    if (a.turned.kind != usual.kind) row["turned"] = turnedWord(a.turned.kind);
+    if (a.turned.turns > 0) row["turns"] = a.turned.turns;
+    if (a.turned.high > a.turned.low) {
+        row["from"] = a.turned.low;
+        row["to"] = a.turned.high;
+    }
+    if (a.scale.kind == ReadingScale::Kind::number) return;
+    row["scale"] = scaleWord(a.scale.kind);
+    row["blocks"] = a.scale.blocks;
+    row["bar_ranges"] = a.scale.ranges;
+}
+
+/// What must hold before and meanwhile.
+void putConditions(Json& row, const Adjustment& a) {
+    put(row, "band", a.band);
+    if (!a.after.empty()) row["after"] = a.after;
+    for (const Subject& need : a.needs) row["needs"].push_back(need.text());
+    put(row, "ready", a.ready);
+    if (!a.each.empty()) row["each"] = a.each;
+    const std::pair<const char*, double> numbers[] = {{"never", a.never},
+                                                      {"travel_volts", a.volts},
+                                                      {"warm_up_minutes", a.warmUp},
+                                                      {"key_down_seconds", a.keyDown},
+                                                      {"rest_seconds", a.rest}};
+    for (const auto& [field, value] : numbers) {
+        if (value > 0) row[field] = value;
+    }
+}
+
+}  // namespace
+
 std::string withAdjustment(const std::string& kitText, const Adjustment& a) {
     Json kit = Json::parse(kitText);
-    Json row{{"id", a.id},
-             {"do", a.title},
-             {"adjuster", a.adjuster},
-             {"kind", a.kind == Adjustment::Kind::peak   ? "peak"
-                      : a.kind == Adjustment::Kind::null ? "null"
-                                                         : "set"},
-             {"quantity", quantityWord(a.unit)}};
+    Json row{{"id", a.id}, {"do", a.title}, {"adjuster", a.adjuster}, {"kind", kindWord(a.kind)}};
+    if (a.unit != Unit::none) row["quantity"] = quantityWord(a.unit);
     put(row, "reads", a.reads);
     put(row, "coil", a.coil);
+    putWays(row, a);
+    putConditions(row, a);
     if (!a.partners.empty()) row["partners"] = a.partners;
-    if (a.kind == Adjustment::Kind::set) {
+    if (a.sets() || (a.kind == Adjustment::Kind::bias && a.target > 0)) {
         row["target"] = a.target;
         row["tolerance"] = a.tolerance;
     }

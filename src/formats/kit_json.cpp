@@ -193,16 +193,103 @@ Check readCheck(JsonFields& fields) {
     return check;
 }
 
+/// The words of an adjustment that stand for something else.
+template <class T>
+struct Meaning {
+    std::string_view word;
+    T means;
+};
+constexpr std::array<Meaning<Adjustment::Kind>, 7> kAdjustmentKinds{
+    {{"peak", Adjustment::Kind::peak},
+     {"null", Adjustment::Kind::null},
+     {"set", Adjustment::Kind::set},
+     {"level", Adjustment::Kind::level},
+     {"range", Adjustment::Kind::range},
+     {"bias", Adjustment::Kind::bias},
+     {"contrast", Adjustment::Kind::contrast}}};
+constexpr std::array<Meaning<SafeEnd>, 3> kSafeEnds{
+    {{"low", SafeEnd::low}, {"high", SafeEnd::high}, {"none", SafeEnd::none}}};
+constexpr std::array<Meaning<Adjuster::Kind>, 6> kTurned{{{"trimmer", Adjuster::Kind::trimmer},
+                                                          {"pot", Adjuster::Kind::pot},
+                                                          {"slug", Adjuster::Kind::slug},
+                                                          {"coil", Adjuster::Kind::coil},
+                                                          {"jumper", Adjuster::Kind::jumper},
+                                                          {"menu", Adjuster::Kind::menu}}};
+constexpr std::array<Meaning<ReadingScale::Kind>, 4> kScales{{{"number", ReadingScale::Kind::number},
+                                                              {"s-meter", ReadingScale::Kind::sMeter},
+                                                              {"bar", ReadingScale::Kind::bar},
+                                                              {"light", ReadingScale::Kind::light}}};
+
+/// What a field's word means; without the field `otherwise`.
+template <class T, std::size_t N>
+T readWord(JsonFields& fields, const std::string& name, const std::array<Meaning<T>, N>& words, T otherwise) {
+    if (!fields.has(name)) return otherwise;
+    const std::string text = fields.text(name);
+    std::string all;
+    for (const Meaning<T>& w : words) {
+        if (w.word == text) return w.means;
+        all += (all.empty() ? "" : ", ") + std::string(w.word);
+    }
+    fields.fault(name, "One of " + all + ".");
+    return otherwise;
+}
+
+template <class T, std::size_t N>
+std::string_view wordFor(const std::array<Meaning<T>, N>& words, T means) {
+    return std::find_if(words.begin(), words.end(), [&](const auto& w) { return w.means == means; })->word;
+}
+
 /// Where an adjuster that can do harm is begun: as the kit says, else fully down for a current and for
 /// whatever is called a bias, since that opens a final stage.
 SafeEnd readSafeEnd(JsonFields& fields, const Adjustment& a) {
-    const std::string end = fields.text("safe_end", "");
-    if (end == "low") return SafeEnd::low;
-    if (end == "high") return SafeEnd::high;
-    if (end == "none") return SafeEnd::none;
-    if (!end.empty()) fields.fault("safe_end", "One of low, high, none.");
     const bool bias = a.title.find("ias") != std::string::npos;
-    return a.kind == Adjustment::Kind::set && (a.unit == Unit::ampere || bias) ? SafeEnd::low : SafeEnd::none;
+    const bool harms = a.kind == Adjustment::Kind::bias || (a.sets() && (a.unit == Unit::ampere || bias));
+    const SafeEnd said = readWord(fields, "safe_end", kSafeEnds, harms ? SafeEnd::low : SafeEnd::none);
+    if (a.kind == Adjustment::Kind::bias && said == SafeEnd::none)
+        fields.fault("safe_end", "A bias has a safe end: low or high.");
+    return said;
+}
+
+/// What it is brought to, by its kind.
+void readAim(JsonFields& fields, Adjustment& a) {
+    if (a.sets()) {
+        a.target = fields.quantity("target", a.unit, -1e12, 1e12);
+        a.tolerance = fields.quantity("tolerance", a.unit, 0, 1e12);
+    } else if (a.kind == Adjustment::Kind::bias) {
+        a.target = fields.quantity("target", a.unit, 0, 1e6, 0);
+        a.tolerance = fields.quantity("tolerance", a.unit, 0, 1e6, a.target / 5);
+    }
+    a.never = fields.quantity("never", a.unit, 0, 1e12, 0);
+    if (a.never > 0 && a.never <= a.target)
+        fields.fault("never", "What must never be reached lies above what is wanted.");
+}
+
+void readTurned(JsonFields& fields, Adjustment& a) {
+    a.turned.kind = readWord(fields, "turned", kTurned, Adjuster::Kind::trimmer);
+    a.turned.turns = fields.number("turns", 0, 1000, 0);
+    a.turned.low = fields.number("from", -1e9, 1e9, 0);
+    a.turned.high = fields.number("to", -1e9, 1e9, 0);
+    const bool counted = a.turned.kind == Adjuster::Kind::jumper || a.turned.kind == Adjuster::Kind::menu;
+    if (counted && !(a.turned.high > a.turned.low))
+        fields.fault("to", "A jumper and a menu's number go \"from\" the least \"to\" the most.");
+}
+
+void readScale(JsonFields& fields, Adjustment& a) {
+    a.scale.kind = readWord(fields, "scale", kScales, ReadingScale::Kind::number);
+    if (fields.has("blocks")) a.scale.blocks = fields.whole("blocks", 2, 200);
+    if (fields.has("bar_ranges")) a.scale.ranges = fields.whole("bar_ranges", 1, 9);
+    const bool found = a.kind == Adjustment::Kind::peak || a.kind == Adjustment::Kind::null;
+    if (a.scale.kind != ReadingScale::Kind::number && !found)
+        fields.fault("scale",
+                     "Marks tell which is higher, and no value: only a peak or a null is read by them.");
+}
+
+/// A trimmer resistor turns as a pot, a coil by its slug.
+Adjuster::Kind usuallyTurned(const Kit& kit, const Adjustment& a) {
+    if (kit.coil(a.adjuster) != nullptr) return Adjuster::Kind::slug;
+    const Part* part = kit.part(a.adjuster);
+    const bool resistor = part != nullptr && !a.adjuster.empty() && a.adjuster[0] == 'R';
+    return resistor ? Adjuster::Kind::pot : Adjuster::Kind::trimmer;
 }
 
 Adjustment readAdjustment(JsonFields& fields) {
@@ -210,19 +297,24 @@ Adjustment readAdjustment(JsonFields& fields) {
     a.id = fields.text("id");
     a.title = fields.text("do");
     a.adjuster = fields.text("adjuster");
-    a.unit = readUnit(fields, "quantity");
+    if (!fields.has("kind")) fields.text("kind");
+    a.kind = readWord(fields, "kind", kAdjustmentKinds, Adjustment::Kind::peak);
+    const bool seen = a.kind == Adjustment::Kind::contrast;
+    a.unit = seen && !fields.has("quantity") ? Unit::none : readUnit(fields, "quantity");
     a.reads = fields.text("reads", "");
     a.coil = fields.text("coil", "");
-    const std::string kind = fields.text("kind");
-    if (kind == "set") {
-        a.kind = Adjustment::Kind::set;
-        a.target = fields.quantity("target", a.unit, -1e12, 1e12);
-        a.tolerance = fields.quantity("tolerance", a.unit, 0, 1e12);
-    } else if (kind == "null") {
-        a.kind = Adjustment::Kind::null;
-    } else if (kind != "peak") {
-        fields.fault("kind", "An adjustment is a \"peak\", a \"null\" or a \"set\".");
-    }
+    readAim(fields, a);
+    readTurned(fields, a);
+    readScale(fields, a);
+    a.volts = fields.quantity("travel_volts", Unit::volt, 0, 1000, 0);
+    a.band = fields.text("band", "");
+    a.after = fields.texts("after");
+    for (const std::string& need : fields.texts("needs")) a.needs.push_back(readSubject(need));
+    a.ready = fields.text("ready", "");
+    a.warmUp = fields.number("warm_up_minutes", 0, 1440, 0);
+    a.keyDown = fields.number("key_down_seconds", 0, 3600, 0);
+    a.rest = fields.number("rest_seconds", 0, 3600, 0);
+    a.each = fields.texts("each");
     a.partners = fields.texts("partners");
     a.caution = fields.text("caution", "");
     a.erratum = fields.text("erratum", "");
@@ -331,7 +423,11 @@ Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cor
         row.finish();
     }
     for (JsonFields& row : top.objects("checks")) kit.checks.push_back(readCheck(row));
-    for (JsonFields& row : top.objects("adjustments")) kit.adjustments.push_back(readAdjustment(row));
+    for (JsonFields& row : top.objects("adjustments")) {
+        kit.adjustments.push_back(readAdjustment(row));
+        if (!row.has("turned"))
+            kit.adjustments.back().turned.kind = usuallyTurned(kit, kit.adjustments.back());
+    }
     for (JsonFields& row : top.objects("low_pass")) {
         const std::string arm = row.text("arm");
         if (arm != "series" && arm != "shunt") row.fault("arm", "An element is \"series\" or \"shunt\".");
@@ -352,6 +448,10 @@ Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cor
 }
 
 }  // namespace
+
+std::string_view kindWord(Adjustment::Kind kind) { return wordFor(kAdjustmentKinds, kind); }
+std::string_view turnedWord(Adjuster::Kind kind) { return wordFor(kTurned, kind); }
+std::string_view scaleWord(ReadingScale::Kind kind) { return wordFor(kScales, kind); }
 
 std::string_view quantityWord(Unit unit) {
     const auto hit =

@@ -24,5 +24,9 @@ Result<KitFile> readKitFile(const std::filesystem::path& path, const std::vector
 
 /// A check's quantity as kit files have it, "voltage"; of a unit that no check has: "voltage".
 std::string_view quantityWord(Unit unit);
+/// The words of an adjustment: "peak", "pot", "s-meter".
+std::string_view kindWord(Adjustment::Kind kind);
+std::string_view turnedWord(Adjuster::Kind kind);
+std::string_view scaleWord(ReadingScale::Kind kind);
 
 }  // namespace ombrek

@@ -110,6 +110,12 @@ class References {
             for (const std::string& partner : a.partners)
                 need(partner != a.id && kit_.adjustment(partner) != nullptr,
                      at("adjustments", i) + "/partners", partner);
+            for (const std::string& id : a.after)
+                need(id != a.id && kit_.adjustment(id) != nullptr, at("adjustments", i) + "/after", id);
+            for (const Subject& subject : a.needs)
+                need(exists(kit_, subject), at("adjustments", i) + "/needs", subject.text());
+            for (const std::string& ref : a.each)
+                need(kit_.part(ref) != nullptr, at("adjustments", i) + "/each", ref);
         }
     }
 };

@@ -20,8 +20,11 @@ namespace ombrek {
 /// What went with a reading, by name: where the adjuster stood, the attenuation before the meter, the supply.
 using Settings = std::map<std::string, double, std::less<>>;
 inline constexpr std::string_view kPosition = "position";  ///< of the adjuster, 0 … 1
-inline constexpr std::string_view kTurns = "turns";        ///< on the core
-inline constexpr std::string_view kSupply = "supply";      ///< [V]
+inline constexpr std::string_view kLifted =
+    "lifted";  ///< of a bias: which of its transistors was out, 1, 2 …
+inline constexpr std::string_view kKnown = "known";    ///< what is known of a frequency [Hz]
+inline constexpr std::string_view kTurns = "turns";    ///< on the core
+inline constexpr std::string_view kSupply = "supply";  ///< [V]
 // A way of measuring power names its own: "attenuation" [dB], "diode drop" [V], "correction".
 
 /// One reading of something, with its circumstances.

@@ -5,6 +5,8 @@
 #include <unordered_map>
 #include <vector>
 
+#include "core/adjust/adjuster.h"
+#include "core/adjust/scale.h"
 #include "core/adjust/setting.h"
 #include "core/circuit/ladder.h"
 #include "core/coil/core.h"
@@ -151,20 +153,42 @@ struct Check {
 };
 
 struct Adjustment {
-    enum class Kind { peak, set, null };
+    enum class Kind {
+        peak,
+        null,
+        set,      ///< to a value
+        level,    ///< the same, of a level
+        range,    ///< the same, of an end of a tuning range
+        bias,     ///< from its safe end until the current just rises, or by an amount over where it began
+        contrast  ///< until it is seen
+    };
     std::string id;
     std::string title;
     std::string adjuster;  ///< designator of what is turned
+    Adjuster turned;       ///< what it is, and how its position is told
     Kind kind = Kind::peak;
     Unit unit = Unit::volt;
-    std::string reads;             ///< "audio across the phones"
-    std::string coil;              ///< the coil it tunes; may be empty
-    double target = 0;             ///< of a `set` [SI]
-    double tolerance = 0;          ///< of a `set` [same unit]
-    SafeEnd safe = SafeEnd::none;  ///< of a `set` whose reading can do harm: where it is begun
+    ReadingScale scale;              ///< what is read instead of a number
+    std::string reads;               ///< "audio across the phones"
+    std::string coil;                ///< the coil it tunes; may be empty
+    double target = 0;               ///< of what is set [SI]; of a bias the rise, 0: it just rises
+    double tolerance = 0;            ///< of it [same unit]
+    double never = 0;                ///< not to be exceeded [same unit]; 0: not said
+    double volts = 0;                ///< across a bias' travel [V]; 0: not said
+    SafeEnd safe = SafeEnd::none;    ///< where it is begun when its reading can do harm
+    std::string band;                ///< of a rig with several
+    std::vector<std::string> after;  ///< ids of those it rests on
+    std::vector<Subject> needs;      ///< what must hold before: checks
+    std::string ready;               ///< what must be done before, "JP3 closed"; empty: nothing
+    double warmUp = 0;               ///< that it must have been on [min]
+    double keyDown = 0, rest = 0;    ///< the longest that the key is held, and the pause after it [s]
+    std::vector<std::string> each;   ///< designators of the transistors that a bias is of, one by one
     std::string caution;
     std::vector<std::string> partners;  ///< ids of those that pull it and are pulled by it: in rounds
     std::string erratum;                ///< what the paper has wrong of it
+
+    /// It is brought to a value.
+    bool sets() const { return kind == Kind::set || kind == Kind::level || kind == Kind::range; }
 };
 
 struct Ratings {

@@ -24,9 +24,12 @@ struct Subject {
         supply,      ///< while transmitting
         power,
         frequency,
-        harmonic,  ///< id: its order
-        node,      ///< a point of the kit's circuit; id: "q1_d in receive"
-        openClips  ///< of the L/C meter
+        harmonic,   ///< id: its order
+        node,       ///< a point of the kit's circuit; id: "q1_d in receive"
+        openClips,  ///< of the L/C meter
+        reference,  ///< what a counter reads of a frequency that is known; id: which, "16 MHz crystal"
+        crystal,    ///< of a batch; id: its number on it
+        dial        ///< the tuned frequency with the knob at a position; id: which, as it was typed
     };
     /// What the rig was doing.
     enum class Condition { any, powerOff, icsOut, receive, keyDown };
@@ -48,6 +51,11 @@ struct Subject {
     static Subject frequency() { return {Kind::frequency, "", "", Condition::any}; }
     static Subject harmonic(int order) { return {Kind::harmonic, std::to_string(order), "", Condition::any}; }
     static Subject node(std::string id) { return {Kind::node, std::move(id), "", Condition::any}; }
+    static Subject reference(std::string id) { return {Kind::reference, std::move(id), "", Condition::any}; }
+    static Subject crystal(std::string id) { return {Kind::crystal, std::move(id), "", Condition::any}; }
+    static Subject dial(std::string id, std::string band = "") {
+        return {Kind::dial, std::move(id), std::move(band), Condition::any};
+    }
     static Subject openClips() { return {Kind::openClips, "", "", Condition::any}; }
 
     bool is(Kind k) const { return kind == k; }

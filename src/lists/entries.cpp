@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <map>
 #include <set>
 
 #include "core/coil/own_core.h"
@@ -218,6 +219,29 @@ bool peaks(const std::string& line) {
                       "m\u00e1ximo", "spitze"});
 }
 
+/// A bias without a value: up until the current just rises.
+bool justRises(const std::string& text) {
+    const bool value = text.find_first_of("0123456789") != std::string::npos;
+    return !value && has(text, {"bias", "quiescent", "ruhestrom", "until the current rises", "just rises"});
+}
+
+/// What an adjustment is brought to, as it was understood.
+std::string aimOf(const Adjustment& a) {
+    switch (a.kind) {
+        case Adjustment::Kind::contrast:
+            return "until it is seen";
+        case Adjustment::Kind::bias:
+            return "fully down, then up until the current just rises";
+        case Adjustment::Kind::peak:
+        case Adjustment::Kind::null:
+            return std::string(a.kind == Adjustment::Kind::null ? "to the null of " : "to the peak of ") +
+                   (a.reads.empty() ? std::string(plural(a.unit)) : a.reads);
+        default:
+            return "to " + formatQuantity(a.target, a.unit, 4) + " \u00b1" +
+                   formatQuantity(a.tolerance, a.unit, 2);
+    }
+}
+
 Entry<Adjustment> readAdjustmentLine(std::size_t number, const std::string& line, const Kit& kit,
                                      std::set<std::string>& ids) {
     Entry<Adjustment> out{number, line, {}, "", {}};
@@ -247,6 +271,15 @@ Entry<Adjustment> readAdjustmentLine(std::size_t number, const std::string& line
         const auto at = lowerText(rest).find(verb);
         a.reads = std::string(trimmed(at == std::string::npos ? rest : rest.substr(at + 5)));
         while (!a.reads.empty() && (a.reads.front() == ':' || a.reads.front() == ' ')) a.reads.erase(0, 1);
+    } else if (has(line, {"contrast", "kontrast", "contraste"})) {
+        a.kind = Adjustment::Kind::contrast;
+        a.unit = Unit::none;
+        a.reads = "the display";
+    } else if (justRises(rest)) {
+        a.kind = Adjustment::Kind::bias;
+        a.unit = Unit::ampere;
+        a.safe = SafeEnd::low;
+        a.reads = "supply current";
     } else {
         const VoltageTable table =
             readVoltageTable(rest.find_first_not_of(": ") == std::string::npos ? rest : "it " + rest);
@@ -268,15 +301,15 @@ Entry<Adjustment> readAdjustmentLine(std::size_t number, const std::string& line
     for (const Coil& coil : kit.coils) {
         if (coil.tune && coil.tune->trimmer == a.adjuster) a.coil = coil.ref;
     }
-    const bool set = a.kind == Adjustment::Kind::set;
-    a.id = plainId(a.adjuster + " " + (set ? "set" : null ? "null" : "peak"), "own");
+    static const std::map<Adjustment::Kind, const char*> kNames{{Adjustment::Kind::peak, "peak"},
+                                                                {Adjustment::Kind::null, "null"},
+                                                                {Adjustment::Kind::bias, "bias"},
+                                                                {Adjustment::Kind::contrast, "contrast"}};
+    const auto name = kNames.find(a.kind);
+    a.id = plainId(a.adjuster + " " + (name == kNames.end() ? "set" : name->second), "own");
     for (int n = 2; !ids.insert(a.id).second; ++n)
         a.id = plainId(a.adjuster, "own") + "-" + std::to_string(n);
-    out.says = a.adjuster + ": " +
-               (!set ? std::string(null ? "to the null of " : "to the peak of ") +
-                           (a.reads.empty() ? std::string(plural(a.unit)) : a.reads)
-                     : "to " + formatQuantity(a.target, a.unit, 4) + " \u00b1" +
-                           formatQuantity(a.tolerance, a.unit, 2));
+    out.says = a.adjuster + ": " + aimOf(a);
     out.kept = std::move(a);
     return out;
 }

@@ -76,8 +76,7 @@ Expected expectedOf(const Kit& kit, const Reading& reading) {
         case Subject::Kind::adjustment: {
             const Adjustment* a = kit.adjustment(id);
             if (a == nullptr) return {};
-            if (a->kind == Adjustment::Kind::set)
-                return between({a->target - a->tolerance, a->target + a->tolerance}, a->unit);
+            if (a->sets()) return between({a->target - a->tolerance, a->target + a->tolerance}, a->unit);
             return a->unit == Unit::watt ? ofPower(kit, reading) : Expected{};
         }
         case Subject::Kind::power:

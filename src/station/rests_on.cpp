@@ -8,7 +8,9 @@
 namespace ombrek {
 namespace {
 
-constexpr double kMoved = 0.02;  ///< of the travel
+constexpr double kMoved = 0.02;  ///< of the travel: so much moves what a neighbour peaks or nulls
+constexpr double kMovedTone =
+    0.002;  ///< of the travel, of a frequency: a hundredth of it is far too much there
 
 void add(std::vector<Subject>& out, const Subject& subject) {
     if (std::find(out.begin(), out.end(), subject) == out.end()) out.push_back(subject);
@@ -117,7 +119,8 @@ bool holds(const Build& build, const Reading& reading, const Subject& on) {
     const Reading* now = build.last(on);
     const auto then = stoodAt(build, on, reading.id);
     if (now == nullptr || now->id < reading.id) return true;
-    return then && std::fabs(*then - now->setting(kPosition)) <= kMoved;
+    const double allowed = reading.unit == Unit::hertz ? kMovedTone : kMoved;
+    return then && std::fabs(*then - now->setting(kPosition)) <= allowed;
 }
 
 }  // namespace

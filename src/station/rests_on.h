@@ -16,7 +16,7 @@ std::vector<Subject> restsOn(const Kit& kit, const Subject& subject);
 
 /// The readings of a subject that still hold, oldest first: taken after it, and everything that it rests on,
 /// was last changed. A neighbour counts as changed when it stands more than 2 % of its travel from where it
-/// stood.
+/// stood, of a frequency 0.2 %.
 std::vector<Reading> standing(const Kit& kit, const Build& build, const Subject& subject);
 
 /// The last of them, or nothing.

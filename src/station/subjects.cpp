@@ -63,8 +63,14 @@ struct KindRow {
 
 bool transmits(const Kit& kit, const std::string&) { return kit.ratings.transmits(); }
 
-const std::array<KindRow, 10>& kinds() {
-    static const std::array<KindRow, 10> rows{{
+bool named(const Kit&, const std::string& id) { return !id.empty(); }
+Unit hertz(const Kit&, const std::string&) { return Unit::hertz; }
+Evidence nothingPromised(const Judged&, const std::string& id) {
+    return {id, VerdictState::notDone, "Nothing is promised there."};
+}
+
+const std::array<KindRow, 13>& kinds() {
+    static const std::array<KindRow, 13> rows{{
         {Kind::part, [](const Kit& k, const std::string& id) { return k.part(id) != nullptr; },
          [](const Kit& k, const std::string& id) { return k.part(id)->unit; },
          [](const Kit& k, const std::string& id) { return id + " " + k.part(id)->value; },
@@ -97,6 +103,12 @@ const std::array<KindRow, 10>& kinds() {
          [](const Judged&, const std::string& id) {
              return Evidence{pointTitle(id), VerdictState::notDone, "Nothing is promised there."};
          }},
+        {Kind::reference, named, hertz, [](const Kit&, const std::string& id) { return "Counter at " + id; },
+         nothingPromised},
+        {Kind::crystal, named, hertz, [](const Kit&, const std::string& id) { return "Crystal " + id; },
+         nothingPromised},
+        {Kind::dial, named, hertz, [](const Kit&, const std::string& id) { return "Dial at " + id; },
+         nothingPromised},
         {Kind::supply, transmits, [](const Kit&, const std::string&) { return Unit::volt; },
          [](const Kit&, const std::string&) { return std::string("Supply while transmitting"); },
          [](const Judged& j, const std::string&) {

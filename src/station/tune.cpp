@@ -3,121 +3,15 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/adjust/joint_null.h"
-#include "core/adjust/null.h"
-#include "core/proof/power.h"
+#include "core/adjust/seen.h"
 #include "station/judged.h"
 #include "station/rests_on.h"
-#include "station/winding.h"
+#include "station/tune_kinds.h"
+#include "station/tune_order.h"
+#include "station/tune_rounds.h"
 
 namespace ombrek {
 namespace {
-
-double amplitude(double reading, Unit unit) {
-    if (unit == Unit::watt) return reading > 0 ? std::sqrt(reading) : 0.0;
-    if (unit == Unit::dbm) return std::sqrt(wattsFromDbm(reading));
-    return reading;
-}
-
-std::string turnsSentence(int change, const std::string& coil) {
-    const int count = std::abs(change);
-    return std::string(change > 0 ? "Add " : "Remove ") + std::to_string(count) +
-           (count == 1 ? " turn" : " turns") + (change > 0 ? " on " : " from ") + coil +
-           ", then peak it again.";
-}
-
-void settlePeak(const Kit& kit, const Adjustment& adjustment, const Build& build, TuneState& out) {
-    std::vector<AdjusterReading> amplitudes = out.readings;
-    for (auto& r : amplitudes) r.reading = amplitude(r.reading, adjustment.unit);
-    const PeakEstimate peak = out.heard.empty() ? estimatePeak(amplitudes) : peakByEar(out.heard);
-    if (peak.halfWidth > 0 && out.heard.empty()) out.peak = peak;
-    out.bestPosition = peak.position;
-    out.nextPosition = peak.nextPosition;
-    out.state = peak.state;
-    out.sentence = peak.sentence;
-    const Coil* coil = kit.coil(adjustment.coil);
-    if (peak.state == VerdictState::fail && coil != nullptr && coil->tune) {
-        const int change = endStopRemedy(peak, tankOf(kit, *coil->tune), mainTurns(*coil, build));
-        out.remedy = turnsSentence(change, coil->ref);
-    }
-}
-
-void settleNull(TuneState& out) {
-    const NullEstimate null = estimateNull(out.readings);
-    out.bestPosition = null.position;
-    out.nextPosition = null.nextPosition;
-    out.state = null.state;
-    out.sentence = null.sentence;
-}
-
-/// A level in decibels, whatever it was read in.
-double levelOf(const Reading& r) {
-    if (r.unit == Unit::decibel || r.unit == Unit::dbm) return r.value;
-    const double size = std::abs(r.value);
-    return (r.unit == Unit::watt ? 10 : 20) * std::log10(std::max(size, 1e-12));
-}
-
-/// The nulls that pull each other, in the kit's order.
-std::vector<const Adjustment*> nulledTogether(const Kit& kit, const Adjustment& a) {
-    std::vector<const Adjustment*> out;
-    for (const Adjustment& other : kit.adjustments) {
-        const auto names = [](const Adjustment& of, const std::string& id) {
-            return std::find(of.partners.begin(), of.partners.end(), id) != of.partners.end();
-        };
-        const bool with = other.id == a.id || names(a, other.id) || names(other, a.id);
-        if (with && other.kind == Adjustment::Kind::null && other.unit == a.unit) out.push_back(&other);
-    }
-    return out;
-}
-
-/// Every reading of them with where all stood; half travel before the first reading of each.
-std::vector<NullReading> rowsOf(const Build& build, const std::vector<const Adjustment*>& together) {
-    std::vector<std::pair<Reading, std::size_t>> readings;
-    for (std::size_t i = 0; i < together.size(); ++i) {
-        const Subject subject = Subject::adjustment(together[i]->id);
-        for (const Reading& r : build.all(subject)) {
-            if (r.id > build.changedAfter(subject) && r.unit == together[i]->unit)
-                readings.emplace_back(r, i);
-        }
-    }
-    std::sort(readings.begin(), readings.end(),
-              [](const auto& a, const auto& b) { return a.first.id < b.first.id; });
-    std::vector<NullReading> out;
-    std::vector<double> stands(together.size(), 0.5);
-    for (const auto& [r, i] : readings) {
-        stands[i] = r.setting(kPosition);
-        out.push_back({stands, levelOf(r)});
-    }
-    return out;
-}
-
-void settleTogether(const std::vector<const Adjustment*>& together, const Adjustment& a, const Build& build,
-                    TuneState& out) {
-    const auto rows = rowsOf(build, together);
-    const auto me = std::size_t(std::find(together.begin(), together.end(), &a) - together.begin());
-    if (rows.empty()) {
-        out.nextPosition = 0.5;
-        out.sentence = "They pull each other: bring all of them to half travel first.";
-        return;
-    }
-    const JointNull null = jointNull(rows, together.size());
-    out.bestPosition = null.best[me];
-    out.state = null.converged ? VerdictState::pass : VerdictState::doubtful;
-    out.nextPosition = rows.back().at[me];
-    out.sentence = null.sentence;
-    if (null.converged) {
-        if (std::isfinite(null.floor))
-            out.sentence += " About " + decimals(null.floor, 0) + " dB is the least that can be reached.";
-        return;
-    }
-    const Adjustment& turned = *together[std::size_t(std::max(0, null.adjuster))];
-    if (turned.id == a.id)
-        out.nextPosition = null.position;
-    else
-        out.other = turned.id;
-    out.sentence =
-        "Of all their readings: turn " + turned.adjuster + " to " + decimals(null.position * 100, 1) + " %.";
-}
 
 SettingEstimate nextSetting(const Adjustment& a, const TuneState& state) {
     if (a.safe != SafeEnd::none) return approachSafely(state.readings, a.target, a.tolerance, a.unit, a.safe);
@@ -140,44 +34,161 @@ void settleSetting(const Adjustment& adjustment, const Build& build, const std::
     } else {
         out.state = estimate.reachable ? VerdictState::doubtful : VerdictState::fail;
     }
+    // The meter's own error leaves less within the limits than a hand can set: turning on is no use.
+    const double off = std::abs(readings.back().value - adjustment.target), u = readings.back().uncertainty;
+    const bool provable = adjustment.tolerance - u > adjustment.tolerance / 20;
+    out.meterEnds = out.state == VerdictState::doubtful && !provable && limits.holds(readings.back().value) &&
+                    off <= std::max(u / 4, adjustment.tolerance / 20);
+    if (!out.meterEnds) return;
+    out.bestPosition = out.nextPosition = readings.back().setting(kPosition);
+    out.sentence = verdict.sentence + " It stands as near as this meter tells.";
 }
 
-}  // namespace
+/// The transistors of a bias, one by one: the last reading with each of them out.
+void settleShares(const Adjustment& a, const std::vector<Reading>& lifted, TuneState& out) {
+    if (a.each.size() < 2 || !out.bias || std::isnan(out.bias->baseline) || out.readings.empty()) return;
+    std::vector<double> without(a.each.size(), NAN);
+    for (const Reading& r : lifted) {
+        const double which = r.setting(kLifted);
+        if (which >= 1 && which <= double(without.size()))
+            without[std::size_t(which) - 1] = r.value - out.bias->baseline;
+    }
+    out.shares = sharesOf(out.readings.back().reading - out.bias->baseline, without, a.each);
+    if (out.shares->state == VerdictState::fail && out.state == VerdictState::pass) {
+        out.state = VerdictState::fail;
+        out.sentence = out.shares->sentence;
+    }
+}
 
-TuneState tuneState(const Kit& kit, const Adjustment& adjustment, const Build& build) {
-    TuneState out;
-    const Subject subject = Subject::adjustment(adjustment.id);
-    const std::vector<Reading> readings = standing(kit, build, subject);
+void settleBias(const Adjustment& a, const std::vector<Reading>& lifted, TuneState& out) {
+    BiasRule rule{a.target, a.tolerance, a.never, a.volts, a.safe, a.unit};
+    if (rule.safe == SafeEnd::none) rule.safe = SafeEnd::low;
+    out.bias = biasState(out.readings, rule);
+    out.state = out.bias->state;
+    out.sentence = out.bias->sentence;
+    out.nextPosition = out.bias->next;
+    out.bestPosition = std::isnan(out.bias->first) ? out.bias->next : out.bias->first;
+    settleShares(a, lifted, out);
+}
+
+void settleSeen(const std::vector<Reading>& readings, TuneState& out) {
+    std::vector<SeenPoint> looked;
+    for (const Reading& r : readings) looked.push_back({r.setting(kPosition), r.value > 0.5});
+    const PeakEstimate seen = seekSeen(looked);
+    out.state = seen.state;
+    out.sentence = seen.sentence;
+    out.bestPosition = seen.position;
+    out.nextPosition = seen.nextPosition;
+}
+
+/// Where the adjuster stands that is begun anew, because of what was changed: from there, not from the
+/// middle.
+void beginWhereItStands(const Adjustment& a, const Build& build, TuneState& out) {
+    const Reading* was = build.lastEver(Subject::adjustment(a.id));
+    if (was == nullptr || !a.sets() || a.safe != SafeEnd::none) return;
+    out.nextPosition = was->setting(kPosition, out.nextPosition);
+}
+
+/// A peak whose partners were turned since: it is near where it was, so three readings about it begin.
+void beginNearBefore(const Adjustment& a, const Build& build, TuneState& out) {
+    if (a.kind != Adjustment::Kind::peak || a.partners.empty() || out.readings.size() > 2 ||
+        a.scale.kind != ReadingScale::Kind::number || !out.heard.empty())
+        return;
+    std::vector<AdjusterReading> before;
+    const Subject subject = Subject::adjustment(a.id);
+    for (const Reading& r : build.all(subject, build.changedAfter(subject))) {
+        if (r.unit == a.unit) before.push_back({r.setting(kPosition), amplitudeOf(r.value, a.unit)});
+    }
+    constexpr std::size_t kMost = 8;
+    before.resize(before.size() - std::min(before.size(), out.readings.size()));
+    if (before.size() > kMost) before.erase(before.begin(), before.end() - kMost);
+    const PeakEstimate was = estimatePeak(before);
+    if (was.kind != PeakEstimate::Kind::inside || !(was.halfWidth > 0)) return;
+    const double about = 0.7 * was.halfWidth;
+    const double places[] = {was.position, was.position - about, was.position + about};
+    out.nextPosition = std::clamp(places[out.readings.size()], 0.0, 1.0);
+}
+
+/// What is put aside before the kinds are judged: comparisons, wands, transistors out.
+std::vector<Reading> sortedOut(std::vector<Reading>& readings, TuneState& out) {
+    std::vector<Reading> lifted;
     for (const Reading& r : readings) {
-        if (r.unit == Unit::none && r.settings.contains(kBefore)) {
+        if (r.unit == Unit::none && r.settings.contains(kWand)) {
+            out.wands.push_back({Wand(std::clamp(int(r.setting(kWand)), 0, 2)), int(r.value)});
+        } else if (r.settings.contains(kLifted)) {
+            lifted.push_back(r);
+        } else if (r.unit == Unit::none && r.settings.contains(kBefore)) {
             out.heard.push_back({r.setting(kBefore), r.setting(kPosition), int(r.value)});
         } else {
             out.heard.clear();
             out.readings.push_back({r.setting(kPosition), r.value});
         }
     }
-    const auto together = nulledTogether(kit, adjustment);
-    if (adjustment.kind == Adjustment::Kind::peak) {
+    std::erase_if(readings, [](const Reading& r) {
+        return r.settings.contains(kWand) || r.settings.contains(kLifted) || r.settings.contains(kBefore);
+    });
+    return lifted;
+}
+
+}  // namespace
+
+TuneState tuneState(const Kit& kit, const Adjustment& adjustment, const Build& build) {
+    using Kind = Adjustment::Kind;
+    TuneState out;
+    const Subject subject = Subject::adjustment(adjustment.id);
+    std::vector<Reading> readings = standing(kit, build, subject);
+    const bool begun = !readings.empty();
+    const std::vector<Reading> lifted = sortedOut(readings, out);
+    if (adjustment.kind == Kind::peak) {
         settlePeak(kit, adjustment, build, out);
-    } else if (adjustment.kind == Adjustment::Kind::null && together.size() > 1) {
-        settleTogether(together, adjustment, build, out);
-    } else if (adjustment.kind == Adjustment::Kind::null) {
-        settleNull(out);
+    } else if (adjustment.kind == Kind::null) {
+        settleNull(kit, adjustment, build, out);
+    } else if (adjustment.kind == Kind::bias) {
+        settleBias(adjustment, lifted, out);
+    } else if (adjustment.kind == Kind::contrast) {
+        settleSeen(readings, out);
     } else {
         settleSetting(adjustment, build, readings, out);
     }
-    if (readings.empty()) {
+    beginNearBefore(adjustment, build, out);
+    if (!begun && !out.together) {
         const std::string changed = changedSince(kit, build, subject);
-        if (!changed.empty()) out.sentence = changed + " " + out.sentence;
+        if (!changed.empty()) {
+            out.sentence = changed + " " + out.sentence;
+            beginWhereItStands(adjustment, build, out);
+        }
     }
+    out.nextPosition = standable(adjustment.turned, out.nextPosition);
     return out;
 }
 
-const Adjustment* nextAdjustment(const Judged& judged) {
-    for (const Adjustment& adjustment : judged.kit().adjustments) {
-        if (judged.tune(adjustment).state != VerdictState::pass) return &adjustment;
+namespace {
+
+/// Of those that pull each other the one in work: its turn is ended before another's begins, or none of them
+/// would ever come to its end.
+const Adjustment* inWork(const Judged& judged, const Adjustment& a) {
+    const Adjustment* out = &a;
+    std::int64_t newest = -1;
+    for (const Adjustment* partner : partnersOf(judged.kit(), a)) {
+        const Reading* last = judged.build().last(Subject::adjustment(partner->id));
+        if (last == nullptr || last->id < newest) continue;
+        newest = last->id;
+        out = partner;
     }
-    return nullptr;
+    return judged.tune(*out).state == VerdictState::pass ? &a : out;
+}
+
+}  // namespace
+
+const Adjustment* nextAdjustment(const Judged& judged) {
+    const Adjustment* waits = nullptr;  // for a better meter
+    for (const TuneTurn& turn : tuningOrder(judged.kit(), judged.build())) {
+        const TuneState& state = judged.tune(*turn.adjustment);
+        if (state.state == VerdictState::pass) continue;
+        if (!state.meterEnds) return inWork(judged, *turn.adjustment);
+        if (waits == nullptr) waits = turn.adjustment;
+    }
+    return waits;
 }
 
 }  // namespace ombrek

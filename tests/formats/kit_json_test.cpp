@@ -1,4 +1,5 @@
 #include "formats/kit_json.h"
+#include "formats/kit_edit.h"
 
 #include <fstream>
 #include <nlohmann/json.hpp>
@@ -66,13 +67,67 @@ TEST_CASE("a small whole kit is read") {
 }
 
 TEST_CASE("all kits that ship are whole") {
-    for (const char* name : {"lantern-15", "breakwater", "slack-tide"}) {
+    for (const char* name : {"lantern-15", "breakwater", "slack-tide", "bell-buoy"}) {
         const auto kit = readKitFile(std::string(OMBREK_DATA_FOLDER) + "/demo/" + name + ".kit.json",
                                      shippedTables().cores);
         INFO(name);
         if (!kit) INFO(kit.error().text());
         CHECK(kit);
     }
+}
+
+TEST_CASE("all that a kit says of an adjustment is kept when it is written and read again") {
+    const auto& kit = tuningKit();
+    std::string text = kit.text;
+    for (const Adjustment& a : kit.kit.adjustments) text = withAdjustment(text, a);
+    const auto again = readKit(text, shippedTables().cores);
+    REQUIRE(again);
+    REQUIRE(again->adjustments.size() == kit.kit.adjustments.size());
+    for (std::size_t i = 0; i < again->adjustments.size(); ++i) {
+        const Adjustment &a = kit.kit.adjustments[i], &b = again->adjustments[i];
+        INFO(a.id);
+        CHECK(a.kind == b.kind);
+        CHECK(a.unit == b.unit);
+        CHECK(a.turned == b.turned);
+        CHECK(a.scale == b.scale);
+        CHECK(a.target == b.target);
+        CHECK(a.tolerance == b.tolerance);
+        CHECK(a.never == b.never);
+        CHECK(a.volts == b.volts);
+        CHECK(a.safe == b.safe);
+        CHECK(a.after == b.after);
+        CHECK(a.needs == b.needs);
+        CHECK(a.ready == b.ready);
+        CHECK(a.each == b.each);
+        CHECK(a.partners == b.partners);
+        CHECK(a.warmUp == b.warmUp);
+        CHECK(a.keyDown == b.keyDown);
+        CHECK(a.rest == b.rest);
+    }
+}
+
+TEST_CASE("a bias has a safe end, and what must never be reached lies above what is wanted") {
+    json kit = smallKit();
+    json& a = kit["adjustments"][0];
+    a.erase("coil");
+    a["kind"] = "bias";
+    a["quantity"] = "current";
+    const auto bias = read(kit);
+    REQUIRE(bias);
+    CHECK(bias->adjustments[0].safe == SafeEnd::low);
+    a["safe_end"] = "none";
+    CHECK(read(kit).error().place == "/adjustments/0/safe_end");
+    a["safe_end"] = "high";
+    a["target"] = "50m";
+    a["never"] = "40m";
+    CHECK(read(kit).error().place == "/adjustments/0/never");
+    a["scale"] = "bar";
+    a["never"] = "400m";
+    CHECK(read(kit).error().place == "/adjustments/0/scale");
+    a = {{"id", "c"}, {"do", "Contrast"}, {"adjuster", "C2"}, {"kind", "contrast"}};
+    CHECK(read(kit)->adjustments[0].unit == Unit::none);
+    a["kind"] = "level";
+    CHECK_FALSE(read(kit).has_value());  // a level is of something
 }
 
 TEST_CASE("a kit brings a core of its own, a ring or with two holes") {
@@ -163,6 +218,16 @@ TEST_CASE("each kind of fault in a kit is told at its path") {
         {"/checks/0/gate", "yes", "/checks/0/gate"},
         {"/adjustments/0/kind", "wiggle", "/adjustments/0/kind"},
         {"/adjustments/0/kind", "set", "/adjustments/0/target"},
+        {"/adjustments/0/turned", "knob", "/adjustments/0/turned"},
+        {"/adjustments/0/turned", "menu", "/adjustments/0/to"},
+        {"/adjustments/0/scale", "stars", "/adjustments/0/scale"},
+        {"/adjustments/0/blocks", 1, "/adjustments/0/blocks"},
+        {"/adjustments/0/never", "-2", "/adjustments/0/never"},
+        {"/adjustments/0/after", json::array({"nobody"}), "/adjustments/0/after"},
+        {"/adjustments/0/after", json::array({"p"}), "/adjustments/0/after"},
+        {"/adjustments/0/needs", json::array({"check:none"}), "/adjustments/0/needs"},
+        {"/adjustments/0/each", json::array({"Q9"}), "/adjustments/0/each"},
+        {"/adjustments/0/warm_up_minutes", -1, "/adjustments/0/warm_up_minutes"},
         {"/adjustments/0/adjuster", "C9", "/adjustments/0/adjuster"},
         {"/adjustments/0/coil", "L9", "/adjustments/0/coil"},
         {"/low_pass/0/arm", "sideways", "/low_pass/0/arm"},

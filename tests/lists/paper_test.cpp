@@ -302,6 +302,18 @@ TEST_CASE("two-hole cores, a ring of one's own, a null, current and harmonics fr
     CHECK_FALSE(adjustments[1].kept);
     CHECK(readKit(withAdjustment(text, *adjustments[0].kept), tables->cores)->adjustments[0].kind ==
           Adjustment::Kind::null);
+    const auto seen = readAdjustmentEntries(
+        "R40: contrast of the display\nR40 bias: fully down, then up until the current just rises\n", *kit);
+    REQUIRE(seen[0].kept);
+    CHECK(seen[0].kept->kind == Adjustment::Kind::contrast);
+    REQUIRE(seen[1].kept);
+    CHECK(seen[1].kept->kind == Adjustment::Kind::bias);
+    CHECK(seen[1].kept->safe == SafeEnd::low);
+    for (const auto& entry : seen) {
+        const auto written = readKit(withAdjustment(text, *entry.kept), tables->cores);
+        REQUIRE(written);
+        CHECK(written->adjustments[0].kind == entry.kept->kind);
+    }
 
     const auto promise =
         readPromises("5 W at 13.8 V\n7.03 MHz\nat most 0.9 A\nharmonics 45 dB down\n", Ratings());

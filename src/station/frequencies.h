@@ -1,0 +1,52 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/frequency/crystals.h"
+#include "core/frequency/dial.h"
+#include "core/frequency/range.h"
+#include "core/frequency/reference.h"
+#include "kit/build.h"
+
+namespace ombrek {
+
+// What a build's readings of frequencies say: of the counter, of crystals, of the dial.
+
+/// A counter's reading of a frequency that is known, the last of each.
+struct KnownFrequency {
+    Subject subject;
+    CountedPoint point;
+};
+std::vector<KnownFrequency> knownFrequencies(const Build& build);
+ReferenceFit counterOf(const Build& build);
+
+/// Readings of a crystal: as it is, and with a capacitor in series. One without a unit: it does not start.
+inline constexpr std::string_view kLoad = "load";        ///< capacitance in series with it [F]
+inline constexpr std::string_view kLoss = "loss";        ///< between two equal resistances at its series
+                                                         ///< frequency [dB]
+inline constexpr std::string_view kBetween = "between";  ///< those resistances [Ω]
+/// Between a crystal's electrodes and its can, when nobody measured it [F] (common practice).
+inline constexpr double kHolder = 4e-12;
+
+/// A crystal of the batch with all that is known of it.
+struct BatchCrystal {
+    std::string id;
+    double frequency = NAN;  ///< without a load [Hz]; 0: it does not start
+    std::optional<Motional> motional;
+    double resistance = NAN, q = NAN;
+};
+/// By number where they have one.
+std::vector<BatchCrystal> batchOf(const Build& build);
+
+/// Knob positions and frequencies of one band, the last of each position, by rising position.
+std::vector<DialPoint> dialPointsOf(const Build& build, const std::string& band = "");
+
+/// What the builder wants a range to be, kept as a word among the gates.
+inline constexpr const char* kWantedWay = "dial: wanted range";
+std::optional<WantedRange> wantedRangeOf(const Build& build);
+/// "7.000M 7.060M", "7.0 to 7.06 MHz". @return nothing for what are no two rising frequencies
+std::optional<WantedRange> readRange(std::string text);
+
+}  // namespace ombrek
