@@ -21,4 +21,15 @@ inline const PracticeKit& practiceKit() {
     return practice;
 }
 
+/// The practice rig of the Tune station: every way of adjusting.
+inline const PracticeKit& tuningKit() {
+    static const PracticeKit rig = [] {
+        const std::filesystem::path folder = OMBREK_DATA_FOLDER;
+        auto file = readKitFile(folder / "demo" / "bell-buoy.kit.json", shippedTables().cores).value();
+        PracticeBag bag = bagOf(folder, file.kit.id, file.text);
+        return PracticeKit{std::move(file.kit), std::move(file.text), std::move(bag), practiceKit().drawers};
+    }();
+    return rig;
+}
+
 }  // namespace ombrek

@@ -86,7 +86,8 @@ int reportCommand(const std::string& book, const std::string& html, const std::s
 /// What can still be read of a damaged book, into a new one.
 int rescueCommand(const std::string& book, const std::string& copy, bool json);
 
-int practiceCommand(const std::string& book, bool finished, const std::string& fault);
+/// @param tuning  of the rig with every way of adjusting, instead of the practice kit
+int practiceCommand(const std::string& book, bool finished, bool tuning, const std::string& fault);
 
 int markCommand(const std::string& text, const std::string& kind, bool json);
 

@@ -116,12 +116,13 @@ int kitVariantCommand(const KitChangeQuestion& q, bool json) {
     return give(q.out, *text, {{"variant", q.with}, {"variants", asked->kit.kit.variants}}, json);
 }
 
-int practiceCommand(const std::string& book, bool finished, const std::string& fault) {
+int practiceCommand(const std::string& book, bool finished, bool tuning, const std::string& fault) {
     if (std::filesystem::exists(book))
         return refuse({book, "There is a file of this name already; it was left as it is."}, false);
     const auto tables = readTables(dataFolder());
     if (!tables) return refuse(tables.error(), false);
-    auto practice = readPracticeKit(dataFolder(), *tables);
+    auto practice =
+        tuning ? readShippedKit(dataFolder(), *tables, "bell-buoy") : readPracticeKit(dataFolder(), *tables);
     if (!practice) return refuse(practice.error(), false);
     if (!fault.empty()) {
         if (!PracticeCircuit(practice->kit, [](const std::string&) { return 0.0; }).seed(fault))
@@ -130,8 +131,10 @@ int practiceCommand(const std::string& book, bool finished, const std::string& f
                 false);
         practice->bag.faults.push_back(fault);
     }
-    const auto written =
-        writePracticeBook(book, *practice, finished ? PracticeStage::finished : PracticeStage::partWay);
+    const PracticeStage stage = tuning     ? PracticeStage::tuning
+                                : finished ? PracticeStage::finished
+                                           : PracticeStage::partWay;
+    const auto written = writePracticeBook(book, *practice, stage);
     return written ? 0 : refuse(written.error(), false);
 }
 

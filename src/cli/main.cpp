@@ -181,11 +181,12 @@ int main(int argc, char** argv) {
     report->add_option("--html", html, "write HTML to this file");
     report->add_option("--pdf", pdf, "write PDF to this file");
 
-    bool finished = false;
+    bool finished = false, tuning = false;
     auto* practice =
         options.add_subcommand("practice", "make a book of the practice kit, part-way through or finished");
     practice->add_option("BOOK", book)->required();
     practice->add_flag("--finished", finished, "worked through to Proof");
+    practice->add_flag("--tuning", tuning, "of the rig with every way of adjusting, at its nulls");
     std::string seeded;
     practice->add_option("--fault", seeded, "a fault of its circuit to seed, \"R25 open\"");
 
@@ -221,7 +222,7 @@ int main(int argc, char** argv) {
         if (*merge) return kitMergeCommand(change, json);
         if (*variant) return kitVariantCommand(change, json);
         if (*rescue) return rescueCommand(book, copy, json);
-        if (*practice) return practiceCommand(book, finished, seeded);
+        if (*practice) return practiceCommand(book, finished, tuning, seeded);
         qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do
         QApplication application(argc, argv);
         installFonts();

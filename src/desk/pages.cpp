@@ -6,6 +6,9 @@
 #include "desk/board/sitting_page.h"
 #include "desk/drawers/drawers_page.h"
 #include "desk/first_light/first_light_page.h"
+#include "desk/frequency/crystals_page.h"
+#include "desk/frequency/dial_page.h"
+#include "desk/frequency/reference_page.h"
 #include "desk/help/guide_page.h"
 #include "desk/history/history_page.h"
 #include "desk/kit_sheet/band_page.h"
@@ -25,6 +28,7 @@
 #include "desk/suspects/squeeze_page.h"
 #include "desk/suspects/suspects_page.h"
 #include "desk/suspects/symptoms_page.h"
+#include "desk/tune/live_page.h"
 #include "desk/tune/tune_page.h"
 #include "desk/which_part/which_part_page.h"
 #include "desk/winding/cores_page.h"
@@ -70,6 +74,10 @@ const std::vector<PageRow>& pageRows() {
                                            {"compare", "", Where::beside, "first-light", make<ComparePage>},
                                            {"squeeze", "", Where::beside, "first-light", make<SqueezePage>},
                                            {"symptoms", "", Where::beside, "first-light", make<SymptomsPage>},
+                                           {"live", "", Where::beside, "tune", make<LivePage>},
+                                           {"reference", "", Where::beside, "tune", make<ReferencePage>},
+                                           {"crystals", "", Where::beside, "tune", make<CrystalsPage>},
+                                           {"dial", "", Where::beside, "tune", make<DialPage>},
                                            {"trimmer", "", Where::beside, "winding", make<TrimmerPage>},
                                            {"picture", "", Where::beside, "winding", make<PicturePage>},
                                            {"cores", "", Where::beside, "winding", make<CoresPage>},

@@ -10,6 +10,7 @@
 #include "log/log.h"
 #include "practice/practice_instruments.h"
 #include "station/expected.h"
+#include "station/tune_before.h"
 #include "station/winding.h"
 
 namespace ombrek {
@@ -42,8 +43,10 @@ QByteArray Session::practiceState() const {
     const auto put = [&](const std::string& command, const std::string& subject, double value) {
         out += "SIM:" + command + " \"" + subject + "\"," + plainNumber(value) + "\n";
     };
+    if (const auto on = build_.gates.find(kSwitchedOn); on != build_.gates.end())
+        out += "SIM:ON " + plainNumber(double(wallClock() - on->second.at)) + "\n";
     for (const Adjustment& a : kit_.adjustments) {
-        if (const Reading* r = build_.last(Subject::adjustment(a.id)))
+        if (const Reading* r = build_.lastEver(Subject::adjustment(a.id)))
             put("PROB", r->subject.text(), r->setting(kPosition));
     }
     for (const Coil& coil : kit_.coils) put("PROB", Subject::coil(coil.ref).text(), mainTurns(coil, build_));

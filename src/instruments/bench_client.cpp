@@ -141,17 +141,25 @@ void BenchClient::take(Unit unit, const Subject& subject, double setting, const 
     });
 }
 
-void BenchClient::look(const Subject& subject, const std::function<void(QString)>& answer) {
+void BenchClient::look(const Subject& subject, const std::function<void(QString)>& answer, double setting,
+                       double before) {
     constexpr InstrumentRole role = InstrumentRole::multimeter;
     // Nobody but a bench on this machine is asked unasked.
     const bool here = host_.startsWith(QLatin1String("127.")) || host_ == QLatin1String("localhost");
     if (!here || identities_[at(role)].state == Identity::State::absent) return answer(QString());
     whenKnown(role, [=, this](const Result<void>& known) {
         if (!known || !isPractice(role) || !onThisKit(role)) return answer(QString());
-        converse(role, "SIM:LOOK? \"" + QByteArray::fromStdString(subject.text()) + "\"\n",
-                 [answer](const Result<QString>& line) {
-                     answer(line ? QString(*line).remove(QChar('"')).trimmed() : QString());
-                 });
+        const QByteArray name = " \"" + QByteArray::fromStdString(subject.text()) + "\"";
+        QByteArray text;
+        if (setting >= 0) {
+            if (state_) text += state_();
+            text += "SIM:PROB" + name + "," + QByteArray::fromStdString(plainNumber(setting)) + "\n";
+        }
+        text += "SIM:LOOK?" + name;
+        if (!std::isnan(before)) text += "," + QByteArray::fromStdString(plainNumber(before));
+        converse(role, text + "\n", [answer](const Result<QString>& line) {
+            answer(line ? QString(*line).remove(QChar('"')).trimmed() : QString());
+        });
     });
 }
 

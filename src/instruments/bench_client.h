@@ -3,6 +3,7 @@
 #include <QObject>
 #include <QString>
 #include <array>
+#include <cmath>
 #include <functional>
 
 #include "core/quantity/problem.h"
@@ -45,7 +46,10 @@ class BenchClient : public QObject {
 
     /// What is printed on a part of the practice bench, for the builder to see; on a real bench nothing is
     /// asked and the answer is empty.
-    void look(const Subject& subject, const std::function<void(QString)>& answer);
+    /// @param setting  where an adjuster stands now; negative: as it was
+    /// @param before   where it stood, to be compared with by ear; NaN: no comparison
+    void look(const Subject& subject, const std::function<void(QString)>& answer, double setting = -1,
+              double before = NAN);
 
     /// Who is at the instrument's place, for the strip: the *IDN? answer, or why there is none.
     void identify(InstrumentRole role, std::function<void(Result<QString>)> answer);

@@ -50,8 +50,7 @@ int main(int argc, char** argv) {
     if (!kitFile.empty()) {
         auto own = readKitFile(kitFile, tables->cores);
         if (!own) return refuse(own.error());
-        // The troubles of the practice bag are the practice kit's; any other kit has an honest bag.
-        if (own->kit.id != practice->kit.id) practice->bag = honestBag(own->text);
+        if (own->kit.id != practice->kit.id) practice->bag = bagOf(dataFolder(), own->kit.id, own->text);
         practice->kit = std::move(own->kit);
         practice->text = std::move(own->text);
     }

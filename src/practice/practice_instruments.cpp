@@ -111,6 +111,14 @@ std::optional<std::string> PracticeInstruments::answer(InstrumentRole role, cons
         }
         return std::nullopt;
     }
+    if (headerMatches("SIMulation:LOOK?", header) && words.size() == 3) {
+        const auto before = plainWord(words[2]);
+        return "\"" + truth_.shown(readSubject(words[1]), before.value_or(NAN)) + "\"";
+    }
+    if (headerMatches("SIMulation:ON", header) && words.size() == 2) {
+        if (const auto seconds = plainWord(words[1])) truth_.onFor(*seconds);
+        return std::nullopt;
+    }
     if (headerMatches("SIMulation:LOOK?", header) && words.size() == 2)
         return "\"" + truth_.mark(readSubject(words[1])) + "\"";
     if (headerMatches("SIMulation:BEND", header) && words.size() == 3) {

@@ -13,6 +13,7 @@
 #include "formats/stock_csv.h"
 #include "instruments/scpi.h"
 #include "station/before_plug.h"
+#include "station/judged.h"
 #include "station/key_down.h"
 #include "station/loupe.h"
 #include "station/parts_in.h"
@@ -34,6 +35,17 @@ Result<PracticeKit> readPracticeKit(const std::filesystem::path& folder, const T
     auto drawers = readStock(*csv);
     if (!drawers) return problem("drawers.csv", drawers.error().sentence);
     return PracticeKit{std::move(kit->kit), std::move(kit->text), std::move(*bag), std::move(drawers->lines)};
+}
+
+Result<PracticeKit> readShippedKit(const std::filesystem::path& folder, const Tables& tables,
+                                   const std::string& id) {
+    auto practice = readPracticeKit(folder, tables);
+    if (!practice) return practice;
+    auto kit = readKitFile(folder / "demo" / (id + ".kit.json"), tables.cores);
+    if (!kit) return tl::make_unexpected(kit.error());
+    PracticeBag bag = bagOf(folder, kit->kit.id, kit->text);
+    return PracticeKit{std::move(kit->kit), std::move(kit->text), std::move(bag),
+                       std::move(practice->drawers)};
 }
 
 namespace {
@@ -179,9 +191,40 @@ class PracticeBuilder {
             if (state.state == VerdictState::pass) return;
             now_ += 40;
             if (state.state == VerdictState::fail) return;
-            read(Subject::adjustment(adjustment.id), adjustment.unit,
-                 std::round(state.nextPosition * 1000) / 1000);
+            readOrLook(adjustment, std::round(state.nextPosition * 1000) / 1000);
         }
+    }
+
+    /// Every adjustment in its order, those that pull each other in rounds; a coil that is wrong is wound
+    /// anew.
+    /// @param until  id of the one at whose `most`th reading it ends
+    void tuneAll(const std::string& until, int most) {
+        int there = 0;
+        for (int i = 0; i < 400 && there < most; ++i) {
+            const Build build = *book_.build();
+            const Judged judged(kit_, build);
+            const Adjustment* next = nextAdjustment(judged);
+            if (next == nullptr) return;
+            const TuneState& state = judged.tune(*next);
+            const Adjustment* turned = state.other.empty() ? next : kit_.adjustment(state.other);
+            there += turned->id == until || next->id == until;
+            if (keyDown(*turned)) keep(book_.passGate(kLoadOn, "on"));
+            now_ += 40;
+            if (!state.remedy.empty())
+                wound(*kit_.coil(next->coil), state.remedy.starts_with("Add") ? 2 : -2);
+            else
+                readOrLook(*turned, judged.tune(*turned).nextPosition);
+        }
+    }
+
+    /// What is counted beside the adjustments.
+    void frequencies() {
+        for (const double known : {3.579545e6, 10e6, 16e6, 20e6})
+            readAt(Subject::reference(decimals(known, 0)), known, {{std::string(kKnown), known}});
+        for (int i = 1; i <= 14; ++i) readAt(Subject::crystal(std::to_string(i)), -1, {});
+        for (int degrees = 0; degrees <= 180; degrees += 30)
+            readAt(Subject::dial(decimals(degrees, 3)), degrees / 180.0,
+                   {{std::string(kPosition), double(degrees)}});
     }
 
     void proof() {
@@ -224,6 +267,43 @@ class PracticeBuilder {
         return true;
     }
 
+    /// A frequency with what went with it.
+    void readAt(const Subject& subject, double setting, Settings settings) {
+        now_ += 30;
+        instruments_.answer(InstrumentRole::counter, "SIM:PROB \"" + subject.text() + "\"" +
+                                                         (setting >= 0 ? "," + plainNumber(setting) : ""));
+        const auto value =
+            readReply(instruments_.answer(InstrumentRole::counter, measureQuery(Unit::hertz)).value_or(""));
+        if (!value) return;
+        keep(book_.takeReading({0, subject, *value, Unit::hertz, 0, std::move(settings), "counter", 0}));
+    }
+
+    void wound(const Coil& coil, int turns) {
+        const int now = mainTurns(coil, *book_.build()) + turns;
+        keep(book_.setTurns(coil.ref, coil.windings.front().name, now));
+        instruments_.answer(InstrumentRole::lcMeter,
+                            "SIM:PROB " + Subject::coil(coil.ref).text() + "," + std::to_string(now));
+    }
+
+    /// By an instrument, or by eyes where only they tell.
+    void readOrLook(const Adjustment& a, double position) {
+        const Subject subject = Subject::adjustment(a.id);
+        const bool seen = a.kind == Adjustment::Kind::contrast;
+        if (!seen && a.scale.kind == ReadingScale::Kind::number) {
+            read(subject, a.unit, position);
+            return;
+        }
+        instruments_.answer(InstrumentRole::multimeter,
+                            "SIM:PROB " + subject.text() + "," + plainNumber(position));
+        std::string shows =
+            instruments_.answer(InstrumentRole::multimeter, "SIM:LOOK? " + subject.text()).value_or("");
+        std::erase(shows, '"');
+        const auto mark = readMark(a.scale, shows);
+        const double rank = seen ? (shows == "seen" ? 1 : 0) : mark ? mark->rank : 0;
+        keep(book_.takeReading(
+            {0, subject, rank, Unit::none, 0, {{std::string(kPosition), position}}, "seen", 0}));
+    }
+
     void keep(Result<void> result) {
         if (!result && trouble_) trouble_ = std::move(result);
     }
@@ -236,6 +316,17 @@ class PracticeBuilder {
 };
 
 }  // namespace
+
+PracticeBag bagOf(const std::filesystem::path& folder, const std::string& kitId, const std::string& kitText) {
+    std::error_code ignored;
+    for (const auto& entry : std::filesystem::directory_iterator(folder / "demo", ignored)) {
+        if (!entry.path().filename().string().ends_with(".bench.json")) continue;
+        const auto text = readFile(entry.path(), 1000000);
+        auto bag = text ? readPracticeBag(*text) : Result<PracticeBag>(problem("", ""));
+        if (bag && bag->kitFile == kitId + ".kit.json") return std::move(*bag);
+    }
+    return honestBag(kitText);
+}
 
 PracticeBag honestBag(const std::string& kitText) {
     PracticeBag out;
@@ -255,6 +346,14 @@ Result<void> workPracticeBook(const std::filesystem::path& path, const PracticeK
         return problem(path.string(), "The book did not keep the kit.");
     PracticeBuilder builder(**book, practice, now);
     const Kit& kit = practice.kit;
+    if (stage == PracticeStage::tuning) {
+        builder.stock(practice.drawers);
+        builder.stepsUntil("");
+        for (const Check& check : kit.checks) builder.check(check);
+        builder.tuneAll("phase", 9);
+        builder.frequencies();
+        return builder.trouble();
+    }
     const bool finished = stage == PracticeStage::finished;
     // Part-way, the bag with the finals is still closed and their coils are the ones on the bench.
     const std::vector<std::string> laterParts{"C74", "C75", "C76", "C77", "Q5", "Q6", "Q7", "H1"};

@@ -22,8 +22,17 @@ Result<PracticeKit> readPracticeKit(const std::filesystem::path& dataFolder, con
 /// that the kit's text decides, and nothing is wrong.
 PracticeBag honestBag(const std::string& kitText);
 
+/// The troubles seeded for a kit that ships, told by its id; for any other an honest bag.
+PracticeBag bagOf(const std::filesystem::path& folder, const std::string& kitId, const std::string& kitText);
+
+/// Another kit that ships, with its bag and the same drawers. @param id  "bell-buoy"
+Result<PracticeKit> readShippedKit(const std::filesystem::path& dataFolder, const Tables& tables,
+                                   const std::string& id);
+
 /// How far a practice book has come.
 enum class PracticeStage {
+    tuning,   ///< of the rig with every way of adjusting: nulls in hand, a counter, crystals and a dial
+              ///< measured
     partWay,  ///< the receiver plays, the finals' parts are not yet in, one of their coils is on the bench
     finished  ///< everything but the builder's own word on the licence
 };

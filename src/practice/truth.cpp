@@ -9,21 +9,12 @@
 #include "core/coil/winding.h"
 #include "core/parts/part_kind.h"
 #include "formats/json_fields.h"
+#include "practice/resonance_curve.h"
 
 namespace ombrek {
 namespace {
 
-constexpr double kHotTimes = 4;  ///< of the current that is wanted: a final without its sink (from memory)
-constexpr int kHotReadings = 4;
 constexpr double kNothing = std::numeric_limits<double>::quiet_NaN();
-constexpr double kOscillates = 0.25;  ///< of its usual current, below which an oscillator stops
-constexpr double kLoadedQ = 25.0;     ///< of a tuned circuit in the rig
-
-/// Amplitude of a tuned circuit off resonance, 0 … 1.
-double resonanceCurve(double frequency, double tuned) {
-    const double x = kLoadedQ * (frequency / tuned - tuned / frequency);
-    return 1.0 / std::sqrt(1.0 + x * x);
-}
 
 double scatterOf(std::uint64_t seed, const std::string& name) {
     std::uint64_t hash = 1469598103934665603ULL ^ seed;  // FNV-1a
@@ -84,6 +75,7 @@ void PracticeTruth::reset() {
     if (dead_) circuit_.reset();
     dead_ = false;
     hot_ = 0;
+    onFor_ = -1;
     bends_.clear();
     // Trimmers as they come, anywhere; what can do harm is delivered at its safe end.
     for (const Adjustment& a : kit_.adjustments)
@@ -125,9 +117,10 @@ const PracticeBag::Over* PracticeTruth::overPart(const std::string& id) const {
     return at >= 1 && at <= bag_.over.size() ? &bag_.over[at - 1] : nullptr;
 }
 
-std::string PracticeTruth::mark(const Subject& subject) const {
+std::string PracticeTruth::mark(const Subject& subject) {
     const std::string& id = subject.id;
     if (subject.is(Subject::Kind::loose)) return overPart(id) ? overPart(id)->mark : "";
+    if (subject.is(Subject::Kind::adjustment)) return shown(subject, NAN);
     const Part* part = kit_.part(id);
     if (!subject.is(Subject::Kind::part) || part == nullptr || bag_.missing.contains(id)) return "";
     const auto other = bag_.marks.find(id);
@@ -172,33 +165,6 @@ double PracticeTruth::tuned(const CoilTune& tune, const std::string& coil, doubl
                : kNothing;
 }
 
-double PracticeTruth::peakResponse(const Adjustment& a) {
-    const Coil* coil = kit_.coil(a.coil);
-    const bool band = coil != nullptr && coil->tune;
-    const double amplitude =
-        band ? resonanceCurve(kit_.ratings.frequency > 0 ? kit_.ratings.frequency
-                                                         : std::sqrt(coil->tune->low * coil->tune->high),
-                              tuned(*coil->tune, coil->ref, position(a.id)))
-             : resonanceCurve(1.0, 1.0 + 0.05 * (position(a.id) - 0.5));
-    if (a.unit == Unit::watt) return power();
-    return 0.8 * amplitude * circuit().works("receive");
-}
-
-double PracticeTruth::setResponse(const Adjustment& a) {
-    const double x = a.safe == SafeEnd::high ? 1 - position(a.id) : position(a.id);
-    if (a.unit == Unit::hertz && circuit().works(a.id) < kOscillates) return kNothing;
-    if (const Coil* coil = kit_.coil(a.coil); coil != nullptr && coil->tune)
-        return tuned(*coil->tune, a.coil, x);
-    if (a.unit == Unit::hertz) {  // a trimmer pulls a crystal by a hundred parts per million or so
-        return a.target * (1 + 200e-6 * (0.45 + 0.1 * scatter("adjust:" + a.id) - x) / (1 + 0.5 * x));
-    }
-    if (a.unit == Unit::ampere) {
-        if (const auto drawn = circuit().currentBy(a.adjuster, x, "key down")) return *drawn;
-    }
-    const double over = std::max(0.0, x - 0.3);  // a bias: nothing, then a square law
-    return 6.0 * a.target * over * over;
-}
-
 /// Finals saturated by their supply behind the polarity diode, driven through the tuned transmit coil, less
 /// the filter's loss.
 double PracticeTruth::power() {
@@ -233,52 +199,11 @@ double PracticeTruth::harmonic(int order) const {
     return std::min(filtered, 70.0 + scatter("floor"));  // the analyser's own floor
 }
 
-/// A bridge that balances near the middle of each adjuster, on a floor; partners pull each other by a third.
-double PracticeTruth::nulled(const Adjustment& a) const {
-    const auto off = [&](const std::string& id) {
-        return position(id) - 0.47 - 0.1 * scatter("adjust:" + id);
-    };
-    std::vector<double> all{off(a.id)};
-    for (const std::string& id : a.partners) all.push_back(off(id));
-    double left = 0;
-    for (std::size_t i = 0; i < all.size(); ++i) {
-        double sum = all[i];
-        for (std::size_t j = 0; j < all.size(); ++j) sum += j == i ? 0 : 0.35 * all[j];
-        left = std::hypot(left, sum);
-    }
-    return 0.01 + left;
-}
-
-double PracticeTruth::adjustment(const std::string& id) {
-    const Adjustment* a = kit_.adjustment(id);
-    if (a == nullptr) return kNothing;
-    if (a->kind == Adjustment::Kind::null) return nulled(*a);
-    return a->kind == Adjustment::Kind::peak ? peakResponse(*a) : setResponse(*a);
-}
-
-/// A final whose bias is left far too high dies of the heat: at the fourth reading in a row, so that it may
-/// be turned down in time.
-double PracticeTruth::warmed(const std::string& id, double reads) {
-    const Adjustment* a = kit_.adjustment(id);
-    if (a == nullptr || a->safe == SafeEnd::none || a->unit != Unit::ampere || dead_) return reads;
-    hot_ = reads > kHotTimes * (a->target + a->tolerance) ? hot_ + 1 : 0;
-    if (hot_ < kHotReadings) return reads;
-    for (const RestsOn& row : kit_.restsOn) {
-        if (row.what != Subject::adjustment(id)) continue;
-        for (const Subject& on : row.on) {
-            dead_ = circuit().seed(on.id + " drain and source shorted") ||
-                    circuit().seed(on.id + " collector and emitter shorted");
-            if (dead_) return adjustment(id);
-        }
-    }
-    return reads;
-}
-
 double PracticeTruth::check(const std::string& id) {
     const Check* check = kit_.check(id);
     if (check == nullptr || check->yesNo()) return kNothing;  // nobody's instrument sees or hears
     for (const Adjustment& a : kit_.adjustments) {            // a check of an oscillator reads the oscillator
-        if (check->unit == Unit::hertz && a.kind == Adjustment::Kind::set && check->limits.holds(a.target)) {
+        if (check->unit == Unit::hertz && a.sets() && check->limits.holds(a.target)) {
             return adjustment(a.id);
         }
     }
@@ -293,8 +218,7 @@ double PracticeTruth::check(const std::string& id) {
 double PracticeTruth::frequency() {
     double offset = 60.0 * scatter("frequency");
     for (const Adjustment& a : kit_.adjustments) {
-        if (a.unit == Unit::hertz && a.kind == Adjustment::Kind::set && a.coil.empty())
-            offset += adjustment(a.id) - a.target;
+        if (a.unit == Unit::hertz && a.sets() && a.coil.empty()) offset += adjustment(a.id) - a.target;
     }
     return kit_.ratings.frequency + offset;
 }
@@ -315,6 +239,12 @@ double PracticeTruth::at(const Subject& subject, double setting) {
             return warmed(id, adjustment(id));
         case Subject::Kind::node:
             return circuit().node(id).value_or(kNothing);
+        case Subject::Kind::reference:
+            return counted(subject);
+        case Subject::Kind::dial:
+            return dialled(subject);
+        case Subject::Kind::crystal:
+            return crystal(id);
         case Subject::Kind::power:
             return power();
         case Subject::Kind::supply:

@@ -47,7 +47,13 @@ class PracticeTruth {
     double at(const Subject& subject, double setting = -1);
 
     /// What is printed or painted on the part at a subject; empty when there is none.
-    std::string mark(const Subject& subject) const;
+    std::string mark(const Subject& subject);
+    /// What the eyes or ears find at an adjustment as it stands: "seen", "nothing", marks as its scale has
+    /// them ("2 5"), or, against another position, "louder", "the same", "softer".
+    /// @param before  the other position; NaN: none
+    std::string shown(const Subject& subject, double before);
+    /// For how long it has been switched on [s]; a cold oscillator is off its place. Negative: warm.
+    void onFor(double seconds) { onFor_ = seconds; }
     /// What a subject of the bag is measured in; Unit::none for anything else.
     Unit unitOfPart(const Subject& subject) const;
 
@@ -68,7 +74,14 @@ class PracticeTruth {
     double tuned(const CoilTune& tune, const std::string& coil, double position) const;
     PracticeCircuit& circuit();
     double check(const std::string& id);
+    double off(const Adjustment& a) const;
     double nulled(const Adjustment& a) const;
+    double biased(const Adjustment& a);
+    double ranged(const Adjustment& a) const;
+    double drifted(double hertz) const;
+    double counted(const Subject& subject) const;
+    double dialled(const Subject& subject) const;
+    double crystal(const std::string& id) const;
     double warmed(const std::string& id, double reads);
     double adjustment(const std::string& id);
     double peakResponse(const Adjustment& a);
@@ -84,6 +97,7 @@ class PracticeTruth {
     std::map<std::string, double> bends_;
     int hot_ = 0;  ///< readings in a row with far too much current through the finals
     bool dead_ = false;
+    double onFor_ = -1;                         ///< [s]; negative: warm
     std::unique_ptr<PracticeCircuit> circuit_;  ///< made when it is first asked
 };
 

@@ -101,6 +101,16 @@ class DialPainter {
 
 }  // namespace
 
+void paintDial(QPainter& painter, const Dial& dial, const QString& title) {
+    DialPainter(painter, dial).paint(title);
+}
+
+QRectF dialBox(const Dial& dial) {
+    const double size = dial.shape.size, room = 16;
+    if (!dial.shape.round) return {(kWide - size) / 2 - room, kTop + 2, size + 2 * room, 24};
+    return {(kWide - size) / 2 - room, kTop - 2, size + 2 * room, size + 2 * room};
+}
+
 A4Sheet dialSheet(const Dial& dial, const QString& title) {
     A4Sheet out;
     out.title = title;

@@ -4,7 +4,10 @@
 #include <cmath>
 #include <map>
 
+#include "core/proof/power.h"
+#include "station/rests_on.h"
 #include "station/tune.h"
+#include "station/tune_rounds.h"
 
 namespace ombrek {
 namespace {
@@ -53,10 +56,74 @@ PlotData::Series fittedCurve(const TuneState& state, Unit unit, double factor) {
     return line;
 }
 
+/// Where it was looked at, and whether it was seen there.
+PlotData lookedAt(const TuneState& state, PlotData out) {
+    PlotData::Series dots{PlotData::Kind::dots, {}, {}};
+    for (const AdjusterReading& r : state.readings) {
+        dots.x.push_back(r.position * 100);
+        dots.y.push_back(r.reading > 0.5 ? 1 : 0);
+    }
+    out.yLow = -0.5;
+    out.yHigh = 1.5;
+    out.series = {dots};
+    out.marks = {{false, 1, QStringLiteral("seen"), true}, {false, 0, QStringLiteral("not seen"), true}};
+    return out;
+}
+
+/// What is left of nulls that pull each other, reading by reading, with where each round begins.
+PlotData nullRounds(const Judged& judged, const std::vector<const Adjustment*>& together) {
+    PlotData out;
+    out.xLabel = QStringLiteral("readings, in order");
+    out.yLabel = QStringLiteral("what is left [dB against the first]");
+    std::vector<Reading> all;
+    for (const Adjustment* a : together) {
+        for (const Reading& r : judged.build().all(Subject::adjustment(a->id))) {
+            const bool counts = r.unit == a->unit && r.id > judged.build().changedAfter(r.subject);
+            if (counts) all.push_back(r);
+        }
+    }
+    std::sort(all.begin(), all.end(), [](const Reading& a, const Reading& b) { return a.id < b.id; });
+    PlotData::Series line, dots{PlotData::Kind::dots, {}, {}};
+    const auto decibels = [](const Reading& r) {
+        const bool already = r.unit == Unit::decibel || r.unit == Unit::dbm;
+        return already ? r.value
+                       : (r.unit == Unit::watt ? 10 : 20) * std::log10(std::max(std::fabs(r.value), 1e-12));
+    };
+    double low = 0, high = 0;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const double y = decibels(all[i]) - decibels(all.front());
+        line.x.push_back(double(i + 1));
+        line.y.push_back(y);
+        low = std::min(low, y);
+        high = std::max(high, y);
+    }
+    dots.x = line.x;
+    dots.y = line.y;
+    out.xLow = 0;
+    out.xHigh = std::max<double>(8, double(all.size()) + 1);
+    out.yLow = low - 4;
+    out.yHigh = high + 4;
+    out.series = {line, dots};
+    const int step = all.size() > 24 ? 5 : all.size() > 12 ? 2 : 1;
+    for (int i = 1; i < int(out.xHigh); i += step) out.xTicks.emplace_back(i, QString::number(i));
+    double at = 0.5;
+    const auto rounds = roundsOf(judged.build(), together);
+    for (std::size_t i = 0; i < rounds.size(); ++i) {
+        out.marks.push_back({true, at, i == 0 ? QStringLiteral("round 1") : QString::number(i + 1), true});
+        for (const RoundTurn& turn : rounds[i].turns) at += turn.readings;
+    }
+    if (!all.empty() && judged.tune(*together.front()).state == VerdictState::pass)
+        out.marks.push_back({false, low, QStringLiteral("as low as it goes"), true});
+    return out;
+}
+
 }  // namespace
 
 PlotData tunePlot(const Judged& judged, const Adjustment& adjustment) {
     const TuneState& state = judged.tune(adjustment);
+    const auto together = partnersOf(judged.kit(), adjustment);
+    if (adjustment.kind == Adjustment::Kind::null && together.size() > 1 && state.heard.empty())
+        return nullRounds(judged, together);
     PlotData out;
     out.title = qs(adjustment.title);
     out.xLabel = QStringLiteral("travel of %1, least to most [%]").arg(qs(adjustment.adjuster));
@@ -68,7 +135,8 @@ PlotData tunePlot(const Judged& judged, const Adjustment& adjustment) {
         low = std::min(low, r.reading);
         high = std::max(high, r.reading);
     }
-    const bool set = adjustment.kind == Adjustment::Kind::set;
+    if (adjustment.kind == Adjustment::Kind::contrast) return lookedAt(state, std::move(out));
+    const bool set = adjustment.sets();
     if (set) {
         low = std::min(low, adjustment.target - 2 * adjustment.tolerance);
         high = std::max(high, adjustment.target + 2 * adjustment.tolerance);
@@ -90,8 +158,11 @@ PlotData tunePlot(const Judged& judged, const Adjustment& adjustment) {
     out.yLow = shown(low - margin);
     out.yHigh = shown(high + margin);
     out.yLabel = QStringLiteral("[%1]").arg(scale.unit);
+    if (adjustment.scale.kind != ReadingScale::Kind::number) out.yLabel = QStringLiteral("marks");
     out.series = {set ? joinedUp(dots) : fittedCurve(state, adjustment.unit, scale.factor), dots};
-    if (state.bestPosition >= 0 && state.bestPosition <= 1 && state.readings.size() >= 2) {
+    const bool known =
+        adjustment.kind != Adjustment::Kind::bias || (state.bias && !std::isnan(state.bias->first));
+    if (known && state.bestPosition >= 0 && state.bestPosition <= 1 && state.readings.size() >= 2) {
         out.marks.push_back({true, state.bestPosition * 100, QStringLiteral("best"), true});
     }
     if (set) out.marks.push_back({false, shown(adjustment.target), QStringLiteral("wanted"), true});

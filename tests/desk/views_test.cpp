@@ -43,10 +43,10 @@ QString valueOf(const std::vector<Fact>& facts, const char* name) {
 
 TEST_CASE("tune shows the adjustment in hand, where it stands and what is asked before the key goes down") {
     Build build;
-    TuneView v = tuneView({kit(), build}, "", std::nullopt, 1000);
+    TuneView v = tuneView({kit(), build}, "", std::nullopt, {}, 1000);
     CHECK(v.adjustment->id == "bfo");
     CHECK(v.next == v.adjustment);
-    CHECK(v.load.clear());
+    CHECK(v.before.clear());
     CHECK_FALSE(v.last);
     CHECK(v.now.startsWith(QStringLiteral("Set the BFO: turn C40 to ")));
     CHECK(v.lines.size() == kit().adjustments.size());
@@ -54,20 +54,20 @@ TEST_CASE("tune shows the adjustment in hand, where it stands and what is asked 
     CHECK(valueOf(v.facts, "Best at") == QStringLiteral("(none)"));
     const Adjustment& bfo = *kit().adjustment("bfo");
     read(build, Subject::adjustment("bfo"), bfo.target, Unit::hertz, at(0.428));
-    v = tuneView({kit(), build}, "bfo", 0.428, 1000);
+    v = tuneView({kit(), build}, "bfo", 0.428, {}, 1000);
     CHECK(v.settled());
     CHECK(v.last->value == bfo.target);
     CHECK(valueOf(v.facts, "Stands at") == QStringLiteral("42.8\u202f%"));
     CHECK(v.next->id == "vfo");
     CHECK(v.why.contains(QStringLiteral("Enter goes on")));
-    v = tuneView({kit(), build}, "tx", std::nullopt, 1000);  // power: the key goes down
-    CHECK_FALSE(v.load.clear());
-    CHECK(v.now == qs(v.load.now));
-    v = tuneView({Kit{}, build}, "", std::nullopt, 1000);
+    v = tuneView({kit(), build}, "tx", std::nullopt, {}, 1000);  // power: the key goes down
+    CHECK(v.before.bars());
+    CHECK(v.now == qs(v.before.load.now));
+    v = tuneView({Kit{}, build}, "", std::nullopt, {}, 1000);
     CHECK(v.adjustment == nullptr);
     CHECK(v.now.contains(QStringLiteral("nothing to adjust")));
-    CHECK(travelText(-3) == QStringLiteral("0.0\u202f%"));
-    CHECK(travelText(1e300) == QStringLiteral("100.0\u202f%"));
+    CHECK(positionText(Adjuster(), -3) == "0.0\u202f%");
+    CHECK(positionText(Adjuster(), 1e300) == "100.0\u202f%");
 }
 
 TEST_CASE("sign-off shows what is wrong first, and says what passing knowingly passed over") {

@@ -64,7 +64,10 @@ inline void loadOn(const std::filesystem::path& file) {
 class Desk {
  public:
     /// @param prepare  makes the book before it is opened; nothing: an empty book
-    explicit Desk(std::function<void(const std::filesystem::path&)> prepare = {}) {
+    /// @param rig      what the practice bench is on
+    explicit Desk(std::function<void(const std::filesystem::path&)> prepare = {},
+                  const PracticeKit& rig = practiceKit())
+        : rig_(rig) {
         application();
         QSettings(QStringLiteral("ombrek"), QStringLiteral("ombrek")).clear();  // a person new to it
         file_ = folder_ / "desk.ombrek";
@@ -93,8 +96,8 @@ class Desk {
     /// The first of four ports in a row that are all free, with the practice bench on them.
     void useBench() {
         for (quint16 port = 20000; !server_ && port < 60000; port = quint16(port + 8)) {
-            auto server = std::make_unique<BenchServer>(PracticeInstruments(
-                PracticeTruth(practiceKit().kit, practiceKit().bag), practiceMark(practiceKit().text)));
+            auto server = std::make_unique<BenchServer>(
+                PracticeInstruments(PracticeTruth(rig_.kit, rig_.bag), practiceMark(rig_.text)));
             if (server->listen(port)) {
                 server_ = std::move(server);
                 port_ = port;
@@ -202,6 +205,7 @@ class Desk {
     std::filesystem::path path(const std::string& name) { return folder_ / name; }
 
  private:
+    const PracticeKit& rig_;
     Folder folder_;
     std::filesystem::path file_;
     std::unique_ptr<BenchServer> server_;

@@ -1,0 +1,20 @@
+#pragma once
+
+#include <memory>
+
+namespace ombrek {
+
+/// A quiet tone whose pitch follows a reading, 0 … 1, over two octaves. Played on a thread of its own; where
+/// the machine has no sound it is silent.
+class Tone {
+ public:
+    Tone();
+    ~Tone();
+    void follow(double share);
+
+ private:
+    struct Shared;
+    std::shared_ptr<Shared> shared_;
+};
+
+}  // namespace ombrek
