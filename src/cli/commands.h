@@ -1,5 +1,6 @@
 #pragma once
 
+#include <map>
 #include <string>
 
 namespace ombrek {
@@ -85,6 +86,20 @@ int reportCommand(const std::string& book, const std::string& html, const std::s
 
 /// What can still be read of a damaged book, into a new one.
 int rescueCommand(const std::string& book, const std::string& copy, bool json);
+
+/// An analyser's trace: peaks, named and held against a limit.
+struct SpectrumWish {
+    std::string file, carrier, power, profile;
+    std::vector<std::string> oscillators;  ///< "VFO=5.06M"
+};
+int spectrumCommand(const SpectrumWish& wish, bool json);
+
+/// A power by one way of measuring, with its budget.
+struct PowerWish {
+    std::string method;
+    std::map<std::string, std::string> figures;  ///< by the option's name without dashes
+};
+int powerCommand(const PowerWish& wish, bool json);
 
 /// @param tuning  of the rig with every way of adjusting, instead of the practice kit
 int practiceCommand(const std::string& book, bool finished, bool tuning, const std::string& fault);

@@ -151,6 +151,52 @@ int main(int argc, char** argv) {
         ->capture_default_str();
     plan->add_flag("--json", json, "print JSON");
 
+    SpectrumWish trace;
+    auto* spectrum = options.add_subcommand("spectrum", "peaks of an analyser's trace, named and judged");
+    spectrum->add_option("TRACE", trace.file, "CSV of frequencies and levels, of any dialect")->required();
+    spectrum->add_option("--carrier", trace.carrier,
+                         "its frequency, 21.06M; the highest peak if none is given");
+    spectrum->add_option("--power", trace.power, "of the carrier, 3; without it nothing is judged");
+    spectrum->add_option("--profile", trace.profile, "id of a limit profile");
+    spectrum->add_option("--oscillator", trace.oscillators,
+                         "of the rig, VFO=5.06M; may be given several times");
+    spectrum->add_flag("--json", json, "print JSON");
+    PowerWish measured;
+    auto* power =
+        options.add_subcommand("power", "a power by one way of measuring, with its uncertainty budget");
+    power
+        ->add_option("--method", measured.method,
+                     "peak-to-peak, diode-probe, wattmeter, analyser, current or heat")
+        ->required();
+    for (const char* figure : {"volts",
+                               "volts-error",
+                               "load",
+                               "load-error",
+                               "probe-error",
+                               "bandwidth",
+                               "frequency",
+                               "drop",
+                               "drop-error",
+                               "watts",
+                               "watts-error",
+                               "full-scale",
+                               "correction",
+                               "correction-error",
+                               "dbm",
+                               "dbm-error",
+                               "attenuation",
+                               "attenuation-error",
+                               "source-return-loss",
+                               "load-return-loss",
+                               "amps",
+                               "amps-error",
+                               "kilograms",
+                               "kelvins",
+                               "seconds",
+                               "heat-error"})
+        power->add_option(std::string("--") + figure, measured.figures[figure]);
+    power->add_flag("--json", json, "print JSON");
+
     std::string file;
     auto* kit = options.add_subcommand("kit", "work with kit files");
     auto* check = kit->add_subcommand("check", "read a kit file and name its first fault");
@@ -222,6 +268,8 @@ int main(int argc, char** argv) {
         if (*merge) return kitMergeCommand(change, json);
         if (*variant) return kitVariantCommand(change, json);
         if (*rescue) return rescueCommand(book, copy, json);
+        if (*spectrum) return spectrumCommand(trace, json);
+        if (*power) return powerCommand(measured, json);
         if (*practice) return practiceCommand(book, finished, tuning, seeded);
         qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do
         QApplication application(argc, argv);
