@@ -113,11 +113,12 @@ DialPage::DialPage(Session& session)
                        "to tune: your habit, or the edges of your licence. Follow your local rules."));
     big()->addWidget(teach_, 0);
     big()->addStretch(0);
-    side()->addWidget(range_, 3);
+    side()->addWidget(range_, 0);
     points_->setTitle(QStringLiteral("Counted"));
     points_->addBody(list_, 1);
     points_->fillWithBody();
-    side()->addWidget(points_, 2);
+    side()->addWidget(points_, 1);
+    side()->addStretch(0);
     addKeys();
     connect(list_, &StateList::picked, this, [this](int row) {
         at_ = std::size_t(std::max(0, row));

@@ -113,11 +113,12 @@ ReferencePage::ReferencePage(Session& session)
                        "apart, to a tenth of a hertz."));
     big()->addWidget(teach_, 0);
     big()->addStretch(0);
-    side()->addWidget(fit_, 3);
+    side()->addWidget(fit_, 0);
     points_->setTitle(QStringLiteral("Known frequencies"));
     points_->addBody(list_, 1);
     points_->fillWithBody();
-    side()->addWidget(points_, 2);
+    side()->addWidget(points_, 1);
+    side()->addStretch(0);
     addKeys();
     connect(list_, &StateList::picked, this, [this](int row) {
         at_ = std::size_t(std::max(0, row));

@@ -40,9 +40,9 @@ void PartnersView::paintEvent(QPaintEvent*) {
     for (std::size_t i = 0; i < rows_.size(); ++i) {
         const PartnerRow& row = rows_[i];
         const double top = double(i) * rowHeight();
-        drawKnob(p, QRectF(0, top + 3, 42, 42), row.turned, row.position, row.wanted, *this);
+        drawKnob(p, QRectF(5, top + 3, 42, 42), row.turned, row.position, row.wanted, *this);
         const int half = rowHeight() / 2, right = withText(118);
-        const QRectF words(52, top, width() - 56, half);
+        const QRectF words(58, top, width() - 62, half);
         p.setPen(c.ink);
         p.setFont(benchFont(15, true));
         const int wide = p.fontMetrics().horizontalAdvance(row.adjuster + QStringLiteral("  "));
