@@ -1,5 +1,7 @@
 #include "desk/window.h"
 
+#include "formats/trace_csv.h"
+
 #include <QApplication>
 #include <QClipboard>
 #include <QDropEvent>
@@ -465,6 +467,12 @@ void Window::belongs(const Given& given) {
         return page()->sayWhenDone(is + QStringLiteral(" that is in hand: what differs stands here."));
     }
     if (given.kind == GivenKind::picture) return takePicture(given.file);
+    // On Proof a table of frequencies and levels is a trace; on the counter's page any other file a
+    // recording.
+    const bool trace = page()->objectName() == QStringLiteral("proof") && readTrace(given.text).has_value();
+    const bool recording =
+        page()->objectName() == QStringLiteral("reference") && given.kind == GivenKind::unknown;
+    if (!given.file.isEmpty() && (trace || recording) && page()->openFile(given.file)) return;
     const auto place = placeOf(given.kind);
     if (!place) return session_.say(whyNotTaken(given), VerdictState::cannotTell);
     const bool alone = given.kind == GivenKind::partsList || given.kind == GivenKind::stock;

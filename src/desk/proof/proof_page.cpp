@@ -8,9 +8,18 @@
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/verdict_line.h"
 #include "desk/proof/proof_model.h"
+#include "formats/files.h"
+#include "formats/trace_csv.h"
 #include "report/plots.h"
 
 namespace ombrek {
+namespace {
+
+constexpr FileWish kTraceFile{"A trace of the analyser", "trace",
+                              "Traces (*.csv *.txt *.tsv);;All files (*)"};
+constexpr std::uintmax_t kLargestTrace = 200000000;  ///< [bytes]
+
+}  // namespace
 
 ProofPage::ProofPage(Session& session)
     : Page(session, QStringLiteral("Proof")),
@@ -53,6 +62,8 @@ void ProofPage::addKeys() {
     setEnter("take-it", "take it", [this] { take(); });
     addKey("way-of-measuring", "M", "M", "way of measuring", [this] { nextMethod(); });
     addKey("attenuation-drop", "S", "S", "attenuation, drop", [this] { askSetting(); });
+    addKey("a-trace", "T", "T", "a trace",
+           [this] { askToOpen(this, kTraceFile, [this](const QString& file) { openFile(file); }); });
     addKey("other-limits", "L", "L", "other limits", [this] { nextProfile(); });
     addKey("show-working", "W", "W", "show working", [this] {
         working_ = !working_;
@@ -90,6 +101,62 @@ void ProofPage::take() {
         return;
     }
     session_.read(pattern(v));
+}
+
+bool ProofPage::openFile(const QString& path) {
+    const Kit& kit = session_.kit();
+    if (!session_.hasBuild() || !kit.ratings.transmits()) {
+        session_.say(QStringLiteral("A trace is held against what the kit promises: Ins writes that first."),
+                     VerdictState::cannotTell);
+        return false;
+    }
+    SpectrumQuestion q;
+    q.carrier = kit.ratings.frequency;
+    q.watts = kit.ratings.power;
+    q.profile = session_.profile();
+    q.harmonics = kit.ratings.harmonics;
+    return work().start<Result<Spectrum>>(
+        [path, q](const LongWork::Progress&) -> Result<Spectrum> {
+            const auto bytes = readFile(path.toStdString(), kLargestTrace);
+            if (!bytes) return tl::make_unexpected(bytes.error());
+            auto trace = readTrace(*bytes, q.carrier);
+            if (!trace) return tl::make_unexpected(trace.error());
+            return judgeSpectrum(std::move(*trace), q);
+        },
+        [this, build = session_.build().id](const Result<Spectrum>& spectrum) {
+            if (build != session_.build().id) return;
+            if (!spectrum) return session_.say(qs(spectrum.error().text()), VerdictState::cannotTell);
+            keepTrace(*spectrum);
+        });
+}
+
+/// Its harmonics as readings. One that is not seen is kept where the noise is low enough to prove the limit;
+/// where it is not, it is no reading at all.
+void ProofPage::keepTrace(const Spectrum& spectrum) {
+    QStringList hidden, others;
+    int kept = 0;
+    for (const TracePeak& p : spectrum.peaks) {
+        if (p.harmonic < 2 || p.harmonic > session_.kit().ratings.harmonics) {
+            if (p.state != VerdictState::pass)
+                others << QStringLiteral("%1 at %2")
+                              .arg(qs(p.name), qs(formatQuantity(p.hertz, Unit::hertz, 5)));
+            continue;
+        }
+        if (!p.seen && p.state != VerdictState::pass) {
+            hidden << qs(p.name);
+            continue;
+        }
+        const Reading reading{0, Subject::harmonic(p.harmonic), p.below, Unit::decibel, 3, {}, "trace", 0};
+        kept += session_.kept(session_.book().takeReading(reading));
+    }
+    QString line = qs(spectrum.sentence) + QStringLiteral(" %1 harmonics kept.").arg(kept);
+    if (!hidden.isEmpty())
+        line +=
+            QStringLiteral(" Lost in the noise: %1; less attenuation, within the analyser's limit, tells.")
+                .arg(hidden.join(QStringLiteral(", ")));
+    if (!others.isEmpty())
+        line += QStringLiteral(" Not below the limit: %1.").arg(others.join(QStringLiteral(", ")));
+    session_.say(line, spectrum.state);
 }
 
 void ProofPage::choose(int by) {

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/proof/spectrum.h"
 #include "desk/page.h"
 #include "station/key_down.h"
 #include "station/proof.h"
@@ -21,9 +22,12 @@ class ProofPage : public Page {
     explicit ProofPage(Session& session);
     void refresh() override;
     void setBigOnly(bool on) override;
+    /// An analyser's trace, whose harmonics are kept as readings.
+    bool openFile(const QString& path) override;
 
  private:
     void addKeys();
+    void keepTrace(const Spectrum& spectrum);
     ProofView view() const;
     Reading pattern(const ProofView& v) const;
     void take();
