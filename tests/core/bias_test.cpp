@@ -124,6 +124,7 @@ TEST_CASE("1,000 random transistors: no bias ever passes its ceiling, and it end
                 (wanted ? std::abs(end.rise - rule.rise) < 1.2 * rule.tolerance + 0.002
                         : end.rise < std::max(0.005, 0.04 * rests));
     }
+    CAPTURE(ended, near);
     CHECK(passed == 0);
     CHECK(ended >= 950);
     CHECK(near >= ended - 10);
