@@ -467,9 +467,11 @@ void Window::belongs(const Given& given) {
         return page()->sayWhenDone(is + QStringLiteral(" that is in hand: what differs stands here."));
     }
     if (given.kind == GivenKind::picture) return takePicture(given.file);
+    constexpr std::size_t kTraceHead = 20000;  // enough to tell, and little to read
     // On Proof a table of frequencies and levels is a trace; on the counter's page any other file a
     // recording.
-    const bool trace = page()->objectName() == QStringLiteral("proof") && readTrace(given.text).has_value();
+    const bool trace = page()->objectName() == QStringLiteral("proof") &&
+                       readTrace(given.text.substr(0, kTraceHead)).has_value();
     const bool recording =
         page()->objectName() == QStringLiteral("reference") && given.kind == GivenKind::unknown;
     if (!given.file.isEmpty() && (trace || recording) && page()->openFile(given.file)) return;

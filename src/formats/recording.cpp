@@ -8,7 +8,8 @@
 namespace ombrek {
 namespace {
 
-constexpr double kMostSeconds = 60;
+constexpr std::size_t kMost = 3000000;  ///< samples, a minute at 48 kHz
+constexpr sf_count_t kBlock = 4096;     ///< frames read at once
 constexpr int kMostRate = 400000, kMostChannels = 16;
 
 struct Close {
@@ -25,15 +26,17 @@ Result<Recording> readRecording(const std::filesystem::path& path) {
     if (info.samplerate < 1 || info.samplerate > kMostRate || info.channels < 1 ||
         info.channels > kMostChannels)
         return problem(name, "This recording has a rate or channels that cannot be.");
-    const auto frames = sf_count_t(kMostSeconds * info.samplerate);
-    std::vector<float> all(std::size_t(frames) * std::size_t(info.channels));
-    const sf_count_t read = sf_readf_float(file.get(), all.data(), frames);
+    std::vector<float> block(std::size_t(kBlock) * std::size_t(info.channels));
     Recording out;
     out.rate = info.samplerate;
-    for (sf_count_t i = 0; i < read; ++i) {
-        float sum = 0;
-        for (int c = 0; c < info.channels; ++c) sum += all[std::size_t(i * info.channels + c)];
-        out.samples.push_back(sum / float(info.channels));
+    while (out.samples.size() < kMost) {
+        const sf_count_t read = sf_readf_float(file.get(), block.data(), kBlock);
+        if (read <= 0) break;
+        for (sf_count_t i = 0; i < read; ++i) {
+            float sum = 0;
+            for (int c = 0; c < info.channels; ++c) sum += block[std::size_t(i * info.channels + c)];
+            out.samples.push_back(sum / float(info.channels));
+        }
     }
     return out;
 }

@@ -13,8 +13,8 @@ struct Recording {
     double rate = 0;  ///< a second
 };
 
-/// Read a sound file (WAV, FLAC and what else libsndfile reads), a minute of it at most. May run on any
-/// thread.
+/// Read a sound file (WAV, FLAC and what else libsndfile reads), three million samples of it at most. May run
+/// on any thread.
 Result<Recording> readRecording(const std::filesystem::path& path);
 
 }  // namespace ombrek

@@ -60,6 +60,25 @@ void settleShares(const Adjustment& a, const std::vector<Reading>& lifted, TuneS
     }
 }
 
+/// A bias in whole counts is rounded towards its safe end; where that does not move it, a count is more than
+/// can be told to be safe.
+void countSafely(const Adjustment& a, SafeEnd safe, TuneState& out) {
+    const double counts = a.turned.high - a.turned.low;
+    const bool counted = a.turned.kind == Adjuster::Kind::jumper || a.turned.kind == Adjuster::Kind::menu;
+    if (!counted || !(counts > 0) || out.readings.empty() || out.state == VerdictState::pass) return;
+    const double wanted = out.nextPosition, stands = out.readings.back().position;
+    const bool high = safe == SafeEnd::high;
+    out.nextPosition =
+        (high ? std::ceil(wanted * counts - 1e-6) : std::floor(wanted * counts + 1e-6)) / counts;
+    const bool up = high ? wanted < stands : wanted > stands;
+    if (!up || std::abs(out.nextPosition - stands) > 0.5 / counts) return;
+    out.state = VerdictState::cannotTell;
+    out.nextPosition = stands;
+    out.sentence =
+        "One step more may draw more than can be foreseen: follow the paper, with the supply's current "
+        "limited.";
+}
+
 void settleBias(const Adjustment& a, const std::vector<Reading>& lifted, TuneState& out) {
     BiasRule rule{a.target, a.tolerance, a.never, a.volts, a.safe, a.unit};
     if (rule.safe == SafeEnd::none) rule.safe = SafeEnd::low;
@@ -68,6 +87,7 @@ void settleBias(const Adjustment& a, const std::vector<Reading>& lifted, TuneSta
     out.sentence = out.bias->sentence;
     out.nextPosition = out.bias->next;
     out.bestPosition = std::isnan(out.bias->first) ? out.bias->next : out.bias->first;
+    countSafely(a, rule.safe, out);
     settleShares(a, lifted, out);
 }
 

@@ -35,6 +35,12 @@ TEST_CASE("a note in ten seconds of noise is told to a tenth of a hertz and bett
     }
 }
 
+TEST_CASE("a recording of a prime number of samples is counted as any other") {
+    std::vector<float> odd = tones(12, 44100, {{700, 0.3}}, 0.05);
+    odd.resize(524287);  // prime
+    CHECK(beatOf(odd, 44100)->tone == Approx(700).margin(0.02));
+}
+
 TEST_CASE("two carriers near each other are told by their slow beat") {
     for (const double apart : {0.3, 0.74, 2.5, 11.0}) {
         const auto beat = beatOf(tones(10, 8000, {{700, 0.3}, {700 + apart, 0.2}}, 0.02), 8000);

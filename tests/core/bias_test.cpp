@@ -97,6 +97,31 @@ TEST_CASE("what must never be reached sends a bias down at once, whatever came b
     CHECK(biasState(at({{1, 0.04}, {1, 0.04}, {0.6, 0.11}}), rule).next == 1);
 }
 
+TEST_CASE("a bias turned further than was told is sent down to where it was quiet, never back a touch") {
+    BiasRule rule;
+    rule.volts = 5;
+    for (const double never : {0.0, 0.25}) {
+        rule.never = never;
+        // Quiet at 20 %, then 45 % at once: 5 mA over, below any ceiling.
+        const BiasState far = biasState(at({{0, 0.04}, {0, 0.04}, {0.2, 0.04}, {0.45, 0.045}}), rule);
+        CHECK(far.state == VerdictState::doubtful);
+        CHECK(far.next == Approx(0.2));
+        // From there in steps, the first of which is no longer than usual.
+        const BiasState again =
+            biasState(at({{0, 0.04}, {0, 0.04}, {0.2, 0.04}, {0.45, 0.045}, {0.2, 0.04}}), rule);
+        CHECK(again.next > 0.2);
+        CHECK(again.next <= 0.2 + 0.024 + 1e-9);
+    }
+    // Two amperes where nobody said what must never be reached: fully down.
+    rule.never = 0;
+    const BiasState hot = biasState(at({{0, 0.04}, {0, 0.04}, {0.2, 0.04}, {0.45, 2}}), rule);
+    CHECK(hot.over);
+    CHECK(hot.next == 0);
+    rule.rise = 0.02;
+    rule.tolerance = 0.004;
+    CHECK(biasState(at({{0, 0.04}, {0, 0.04}, {0.2, 0.04}, {0.45, 2}}), rule).next == 0);
+}
+
 TEST_CASE("1,000 random transistors: no bias ever passes its ceiling, and it ends where it should") {
     std::mt19937 random(190711);
     std::uniform_real_distribution<double> share(0, 1);

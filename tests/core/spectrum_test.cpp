@@ -109,6 +109,15 @@ TEST_CASE("not seen is a reading: below the noise it proves the limit, or cannot
     CHECK(narrow.sentence.find("does not cover") != std::string::npos);
 }
 
+TEST_CASE("a carrier above 30 MHz is judged by no profile of those below") {
+    const Spectrum s =
+        judgeSpectrum(traceOf({{50.1e6, 0}, {100.2e6, -70}}, -95, 40e6, 160e6, 6001, 8), asked(50.1e6, 5));
+    REQUIRE(at(s, 100.2e6) != nullptr);
+    CHECK(at(s, 100.2e6)->state == VerdictState::cannotTell);
+    CHECK(s.state == VerdictState::cannotTell);
+    CHECK(s.sentence.find("below 30 MHz") != std::string::npos);
+}
+
 TEST_CASE("noise alone, a missing carrier, rubbish and one point are no spectrum") {
     CHECK(judgeSpectrum(traceOf({}, -80, 1e6, 40e6, 2000, 5), asked(7e6, 5)).state ==
           VerdictState::cannotTell);

@@ -293,6 +293,24 @@ TEST_CASE("a bias of three: one that draws nothing takes the pass back") {
     CHECK(bench.state("bias").shares->each.size() == 3);
 }
 
+TEST_CASE(
+    "a bias by a menu's numbers is rounded towards its safe end; too coarse steps are not called safe") {
+    Bench bench;
+    Adjustment bias = adjustmentOf("bias", Kind::bias);
+    bias.unit = Unit::ampere;
+    bias.safe = SafeEnd::low;
+    bias.volts = 5;
+    bias.never = 0.25;
+    bias.turned = {Adjuster::Kind::menu, 0, 0, 63};
+    bench.kit.adjustments = {bias};
+    readAs(bench, "bias", 0.040, 0);
+    readAs(bench, "bias", 0.040, 0);
+    CHECK(bench.state("bias").nextPosition == Approx(1.0 / 63));
+    bench.kit.adjustments[0].turned = {Adjuster::Kind::jumper, 0, 1, 4};
+    CHECK(bench.state("bias").state == VerdictState::cannotTell);
+    CHECK(bench.state("bias").nextPosition == 0);
+}
+
 TEST_CASE("three IF circuits that pull each other converge in rounds, and each round says what it gained") {
     Bench bench;
     bench.kit.adjustments = {adjustmentOf("if3", Kind::peak, {"if2", "if1"}),

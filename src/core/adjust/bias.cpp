@@ -12,6 +12,7 @@ constexpr double kUsualVolts = 14;    ///< across a bias' travel at most, when n
 constexpr double kStepVolts = 0.12;   ///< two decades of a junction: 60 mV a decade
 constexpr double kDecades = 2;        ///< that such a step may bring at most
 constexpr double kTouch = 0.01;       ///< of the travel, back
+constexpr double kNear = 0.025;       ///< so closely is known where it begins to rise [travel]
 constexpr double kScatter = 4;        ///< times: above the unrest
 constexpr double kOfBaseline = 0.01;  ///< of the baseline: less is no rise
 constexpr double kOfRise = 0.05;      ///< of the rise wanted: less is none yet
@@ -39,6 +40,8 @@ class Way {
     double wanted() const { return rule_.rise > 0 ? rule_.rise : out_.unrest; }
     double ceiling() const { return rule_.never > 0 ? rule_.never : out_.baseline + 20 * wanted(); }
     double step(double rise) const;
+    /// A place of the search as the builder sees it.
+    double seen(double x) const { return rule_.safe == SafeEnd::high ? 1 - x : x; }
     BiasState go(double x, VerdictState state, std::string sentence);
     BiasState justRises();
     BiasState toRise();
@@ -52,7 +55,7 @@ class Way {
 BiasState Way::go(double x, VerdictState state, std::string sentence) {
     // Never rounded to the far side.
     x = std::clamp(std::floor(x * 1000 + 1e-6) / 1000, 0.0, 1.0);
-    out_.next = rule_.safe == SafeEnd::high ? 1 - x : x;
+    out_.next = seen(x);
     out_.state = state;
     out_.sentence = std::move(sentence);
     return out_;
@@ -102,20 +105,30 @@ BiasState Way::upFrom(const At& base) {
 
 BiasState Way::justRises() {
     const At& last = all_.back();
-    const bool up = last.current - out_.baseline > out_.unrest;
+    const auto rose = [&](const At& at) { return at.current - out_.baseline > out_.unrest; };
     std::optional<double> first;
+    double quiet = 0;  // the furthest below it that did not rise
     for (const At& at : all_) {
-        if (at.x > kEnd && at.current - out_.baseline > out_.unrest)
-            first = first ? std::min(*first, at.x) : at.x;
+        if (at.x > kEnd && rose(at)) first = first ? std::min(*first, at.x) : at.x;
     }
-    out_.first = first ? (rule_.safe == SafeEnd::high ? 1 - *first : *first) : NAN;
+    for (const At& at : all_) {
+        if (first && at.x < *first && !rose(at)) quiet = std::max(quiet, at.x);
+    }
+    out_.first = first ? seen(*first) : NAN;
     if (!first) return upFrom(last);
     const double back = std::max(0.0, *first - kTouch);
-    if (up) return go(back, VerdictState::doubtful, "It rises. Back a touch, to " + percent(back) + ".");
+    const bool known = *first - quiet <= kNear;  // where it begins to rise
+    // Turned further than was told, nobody knows what a touch less draws: down to where it was quiet.
+    if (rose(last) && !known)
+        return go(quiet, VerdictState::doubtful,
+                  "It rises: down at once, to " + percent(seen(quiet)) + ", where it did not.");
+    if (rose(last))
+        return go(back, VerdictState::doubtful, "It rises. Back a touch, to " + percent(seen(back)) + ".");
+    if (!known && last.x < *first) return upFrom(last);
     if (last.x < back - 0.05)
-        return go(back, VerdictState::doubtful, "It rose further up: back to " + percent(back) + ".");
+        return go(back, VerdictState::doubtful, "It rose further up: back to " + percent(seen(back)) + ".");
     if (last.x > *first)  // it cooled, or the meter moved: the rise is looked for again from below
-        return go(back, VerdictState::doubtful, "Back a touch, to " + percent(back) + ".");
+        return go(back, VerdictState::doubtful, "Back a touch, to " + percent(seen(back)) + ".");
     return go(last.x, VerdictState::pass,
               "It just rises at " + percent(out_.first) + " and stands a touch below.");
 }
@@ -133,30 +146,31 @@ BiasState Way::toRise() {
             if (at.x < last.x && at.current - out_.baseline <= rule_.rise) below = std::max(below, at.x);
         }
         return go(below, VerdictState::doubtful,
-                  "More than wanted: down to " + percent(rule_.safe == SafeEnd::high ? 1 - below : below) +
-                      ", where it read less.");
+                  "More than wanted: down to " + percent(seen(below)) + ", where it read less.");
     }
     return upFrom(last);
 }
 
 BiasState Way::state() {
-    const double safe = rule_.safe == SafeEnd::high ? 1 : 0;
-    const auto above = [&](double current) { return rule_.never > 0 && current >= rule_.never; };
+    const double safe = seen(0);
     if (all_.empty())
         return go(0, VerdictState::notDone,
                   "Fully down first: turn it to " + percent(safe) + " and read the current there.");
-    out_.over = above(all_.back().current);
+    // Where nobody said what must never be reached, twenty times what is wanted is too much as well.
+    const bool based = baseline();
+    const double most = rule_.never > 0 ? rule_.never : based ? ceiling() : INFINITY;
+    out_.over = all_.back().current >= most;
     if (out_.over)
         return go(0, VerdictState::fail,
                   all_.back().x <= kEnd
                       ? "Even at its safe end it reads what must never be reached: power off, and look for "
                         "the fault."
                       : "Too much: down at once, to " + percent(safe) + ".");
-    if (all_.front().x > kEnd && all_.back().x > kEnd && !baseline())
+    if (all_.front().x > kEnd && all_.back().x > kEnd && !based)
         return go(
             0, VerdictState::doubtful,
             "Nothing proves that it began fully down: turn it to " + percent(safe) + " and read there.");
-    if (!baseline())
+    if (!based)
         return go(0, VerdictState::doubtful,
                   "Read once more fully down: what moves by itself there is no rise.");
     out_.rise = all_.back().current - out_.baseline;

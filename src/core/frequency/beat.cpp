@@ -20,6 +20,18 @@ constexpr double kDeep = 0.04;        ///< of the strength: so much must a slow 
 constexpr double kAround = 30;        ///< of the note: what its strength is made of [Hz]
 constexpr double kShareOfBin = 0.05;  ///< error of an interpolated top, of 1/T
 
+/// The longest length up to this that a fast transform is fast for: of twos, threes and fives alone, and
+/// even. Recordings end anywhere, and a prime number of samples takes as long as its square.
+std::size_t fastLength(std::size_t most) {
+    for (std::size_t n = most - most % 2; n > 2; n -= 2) {
+        std::size_t left = n;
+        for (const std::size_t factor : {2, 3, 5})
+            while (left % factor == 0) left /= factor;
+        if (left == 1) return n;
+    }
+    return most;
+}
+
 /// A top of a spectrum between two bins, by the parabola through three logarithms.
 double topOf(const std::vector<double>& size, std::size_t k) {
     if (k == 0 || k + 1 >= size.size()) return double(k);
@@ -96,7 +108,7 @@ Result<Beat> beatOf(const std::vector<float>& samples, double rate) {
     if (!(rate > 0) || double(samples.size()) < kShortest * rate)
         return problem("", "The recording is too short: ten seconds tell a tenth of a hertz.");
     std::vector<double> x(samples.begin(), samples.end());
-    if (x.size() % 2 != 0) x.pop_back();
+    x.resize(fastLength(x.size()));
     for (double& v : x)
         if (!std::isfinite(v)) v = 0;
     const double seconds = double(x.size()) / rate;

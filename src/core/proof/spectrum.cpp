@@ -12,7 +12,8 @@ constexpr double kOverNoise = 10, kOverSaddle = 6;  ///< [dB]
 constexpr double kNear = 2e-4;  ///< of a frequency: the same within the analyser's own error
 constexpr double kBins = 2.5;   ///< of the trace
 constexpr int kHighestOrder = 7;
-constexpr std::size_t kMost = 200;  ///< peaks told, the highest
+constexpr double kProfilesBelow = 30e6;  ///< the carriers that the profiles speak of [Hz]
+constexpr std::size_t kMost = 200;       ///< peaks told, the highest
 
 double median(std::vector<double> x) {
     if (x.empty()) return NAN;
@@ -182,6 +183,8 @@ void sum(Spectrum& out, const SpectrumQuestion& q) {
     else
         out.sentence = "The highest beside the carrier is " + worst->name + ", " + decimals(worst->below, 1) +
                        " dB below it at " + formatQuantity(worst->hertz, Unit::hertz, 6) + ".";
+    if (out.carrier.hertz >= kProfilesBelow)
+        out.sentence += " The limits that are known here are of carriers below 30 MHz: ask your own rules.";
     if (!covered) out.sentence += " The trace does not cover the second harmonic.";
 }
 
@@ -231,7 +234,8 @@ Spectrum judgeSpectrum(std::vector<TracePoint> points, const SpectrumQuestion& q
     std::sort(out.peaks.begin(), out.peaks.end(),
               [](const TracePeak& a, const TracePeak& b) { return a.hertz < b.hertz; });
     for (TracePeak& peak : out.peaks) {
-        if (q.watts > 0) peak.required = requiredSuppression(q.profile, q.watts);
+        if (q.watts > 0 && out.carrier.hertz < kProfilesBelow)
+            peak.required = requiredSuppression(q.profile, q.watts);
         peak.state = judged(peak, q.uncertainty);
     }
     sum(out, q);

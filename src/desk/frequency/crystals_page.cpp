@@ -75,7 +75,7 @@ void CrystalsPage::addKeys() {
     addKey("choose-a-crystal", "Down", "Up Down", "a crystal", [this] { choose(1); });
     addKey(
         "the-crystal-before", "Up", "Up", "the crystal before", [this] { choose(-1); }, false);
-    addRare("the-carrier", "B", "the carrier against the filter's passband", [this] { askCarrier(); });
+    addRare("the-carrier", "T", "the carrier against the filter's passband", [this] { askCarrier(); });
     addRare("put-it-aside", "X", "put this one aside", [this] {
         if (at_ < batch_.size()) session_.kept(session_.book().beginAgain(Subject::crystal(batch_[at_].id)));
     });

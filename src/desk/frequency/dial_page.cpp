@@ -145,7 +145,7 @@ void DialPage::addKeys() {
         shape_.size = shape_.round ? 60 : 120;
         refresh();
     });
-    addKey("size", "Z", "Z", "size", [this] { askSize(); });
+    addKey("size", "G", "G", "size", [this] { askSize(); });
     addKey("write-pdf", "P", "P", "write PDF", [this] { write(false); });
     addRare("mirrored", "M", "mirrored, for the inside of a window", [this] {
         shape_.mirrored = !shape_.mirrored;

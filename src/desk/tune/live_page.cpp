@@ -48,7 +48,7 @@ void LivePage::addKeys() {
         "it-is-turned-up", "Right", "Right", "turned up", [this] { turn(0.01); }, false)
         ->setAutoRepeat(true);
     addKey("tone", "T", "T", "a tone that rises with it", [this] { toggleTone(); });
-    addKey("begin-again", "B", "B", "begin again", [this] { begin(id_); });
+    addKey("begin-again", "X", "X", "begin again", [this] { begin(id_); });
     addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
 }
 
@@ -87,19 +87,19 @@ void LivePage::ask() {
     if (beforeTuning(session_.judged(), *a, wallClock()).bars()) return sayNow();
     asking_ = true;
     const Unit unit = a->unit == Unit::watt ? Unit::dbm : a->unit;
-    session_.bench().take(
-        unit, Subject::adjustment(a->id), position_,
-        [self = QPointer<LivePage>(this), id = id_, unit](Result<double> value) {
-            if (!self) return;
-            self->asking_ = false;
-            if (self->id_ != id || !self->isVisible()) return;
-            const Adjustment* now = self->adjustment();
-            if (value && unit == Unit::dbm && now != nullptr && now->unit == Unit::watt)
-                value = 1e-3 *
-                        std::pow(10.0, (*value + self->session_.powerSetting(powerMethods().front())) / 10);
-            self->arrived(value);
-        });
+    session_.bench().take(unit, Subject::adjustment(a->id), position_,
+                          [self = QPointer<LivePage>(this), id = id_, unit](Result<double> value) {
+                              if (!self) return;
+                              self->asking_ = false;
+                              if (self->id_ != id || !self->isVisible()) return;
+                              const Adjustment* now = self->adjustment();
+                              if (value && unit == Unit::dbm && now != nullptr && now->unit == Unit::watt)
+                                  value = wattsFromDbm(*value + self->attenuation());
+                              self->arrived(value);
+                          });
 }
+
+double LivePage::attenuation() const { return session_.powerSetting(powerMethods().front()); }
 
 void LivePage::arrived(const Result<double>& value) {
     if (!value || !std::isfinite(*value)) {
@@ -112,7 +112,10 @@ void LivePage::arrived(const Result<double>& value) {
     }
     if (failed_ >= kFailures) timer_.setInterval(kEvery);
     failed_ = 0;
-    const bool was = !trouble_.isEmpty();
+    const Adjustment* a = adjustment();
+    const double never = a == nullptr || !(a->never > 0) ? INFINITY : a->never;
+    // The line at the top changes with it.
+    const bool was = !trouble_.isEmpty() || (scale_->last() >= never) != (*value >= never);
     trouble_.clear();
     scale_->take(*value);
     if (tone_) tone_->follow(scale_->share());
@@ -163,15 +166,22 @@ void LivePage::keep() {
     if (a == nullptr || std::isnan(scale_->last()))
         return session_.say(QStringLiteral("Nothing was read yet."), VerdictState::cannotTell);
     const double value = scale_->last();
-    const Measured measured = measuredWith(session_.book().meters(), a->unit, value);
+    // A power is kept with what the power meter's level and the attenuator are worth.
+    const bool power = a->unit == Unit::watt;
+    if (power && !(value > 0))
+        return session_.say(QStringLiteral("There is no power to be kept."), VerdictState::cannotTell);
+    const Unit unit = power ? Unit::dbm : a->unit;
+    const double shown = power ? dbmFromWatts(value) - attenuation() : value;
+    const Measured measured = measuredWith(session_.book().meters(), unit, shown);
     Reading reading{0,
                     Subject::adjustment(a->id),
-                    value,
-                    a->unit,
+                    shown,
+                    unit,
                     measured.uncertainty,
                     {{std::string(kPosition), position_}},
-                    std::string(word(instrumentFor(a->unit))),
+                    std::string(word(instrumentFor(unit))),
                     0};
+    if (power) reading = inWatts(reading, attenuation());
     if (!session_.kept(session_.book().takeReading(reading))) return;
     scale_->freeze(false);
     session_.say(QStringLiteral("Kept: %1 at %2.")
@@ -193,6 +203,10 @@ void LivePage::sayNow() {
     if (!trouble_.isEmpty())
         return setNow(QStringLiteral("%1: no reading arrives.").arg(qs(a->title)),
                       trouble_ + QStringLiteral(" Type what the meter shows; it is asked again meanwhile."));
+    if (a->never > 0 && scale_->last() >= a->never)
+        return setNow(QStringLiteral("Too much: turn %1 back at once.").arg(qs(a->adjuster)),
+                      QStringLiteral("It must never reach %1. Key up, and look why.")
+                          .arg(qs(formatQuantity(a->never, a->unit, 3))));
     const char* aim = a->kind == Adjustment::Kind::null   ? "to the least"
                       : a->sets()                         ? "into the marked zone"
                       : a->kind == Adjustment::Kind::bias ? "up until it just rises"
@@ -216,6 +230,9 @@ void LivePage::refresh() {
                             {QStringLiteral("Readings"), QString::number(scale_->taken())},
                             {QStringLiteral("Tone"), tone_ ? QStringLiteral("on") : QStringLiteral("off")}};
     if (a->never > 0) facts.push_back({QStringLiteral("Never"), qs(formatQuantity(a->never, a->unit, 3))});
+    if (a->keyDown > 0)
+        facts.push_back({QStringLiteral("Key down"),
+                         QStringLiteral("%1\u202fs at most").arg(qs(decimals(a->keyDown, 0)))});
     facts_->setTitle(QStringLiteral("Watched"));
     facts_->setFacts(facts);
     QString text = a->reads.empty() ? QString() : QStringLiteral("Read: %1.").arg(qs(a->reads));

@@ -34,6 +34,7 @@ class LivePage : public Page {
     const Adjustment* adjustment() const;
     void ask();
     void arrived(const Result<double>& value);
+    double attenuation() const;  ///< before the power meter [dB]
     void turn(double by);
     void keep();
     void hold();
