@@ -85,7 +85,7 @@ TEST_CASE("a slip that an older book kept is no number any more") {
     CHECK(power.uncertainty >= 0);
 }
 
-TEST_CASE("what is changed ends what was read of it; nothing is deleted") {
+TEST_CASE("what is changed ends what was read of it: nothing is deleted") {
     Shack shack;
     auto book = shack.begun();
     REQUIRE(book->setTurns("T1", "main", 18));
@@ -129,7 +129,7 @@ TEST_CASE("what is replaced from a drawer becomes a part over, whatever its kind
     CHECK(book->build()->loose.size() == 2);
 }
 
-TEST_CASE("a list draft is kept with what was said of it, until the kit begins; undo brings it back") {
+TEST_CASE("a list draft is kept with what was said of it, until the kit begins: undo brings it back") {
     Shack shack;
     {
         auto book = shack.open();

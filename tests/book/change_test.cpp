@@ -78,7 +78,7 @@ TEST_CASE("every change of a thing is kept, not the last alone") {
     CHECK(build.last(Subject::coil("T1")) == nullptr);
 }
 
-TEST_CASE("a part that moves to another line takes its reading; both lines keep what was read there") {
+TEST_CASE("a part that moves to another line takes its reading: both lines keep what was read there") {
     Shack shack;
     auto book = shack.begun();
     REQUIRE(book->takeReading(readingOf("R1", 4.7e3)));

@@ -34,7 +34,7 @@ TEST_CASE("a season's actions can be taken back, and a hundred of any age") {
     CHECK_FALSE(book->oldestUndo());
 }
 
-TEST_CASE("young actions are kept however many they are; what fills the log goes") {
+TEST_CASE("young actions are kept however many they are: what fills the log goes") {
     Shack shack;
     {
         auto book = shack.begun();

@@ -310,7 +310,7 @@ TEST_CASE("where no voltage tells more, a resistance with the power off does") {
     }
 }
 
-TEST_CASE("netlists of other programs: case, continued lines, comments, analyses; and what is refused") {
+TEST_CASE("netlists of other programs: case, continued lines, comments, analyses: and what is refused") {
     const Netlist netlist = circuit(
         ".title exported\n* a comment\nR1 NET1 GND 4K7 ; behind\nr2 net1\n+ Net2 10MEG\nV1 Net2 0 DC 5 AC "
         "1\n.tran 1u 1m\n"
@@ -351,7 +351,7 @@ TEST_CASE("netlists of other programs: case, continued lines, comments, analyses
     CHECK(operatingPoint(circuit("t\nV1 a 0 5\nR1 a 0 1k\n")));  // and the next is solved again
 }
 
-TEST_CASE("readings as a table: any order, a decimal comma, overload; and what is refused") {
+TEST_CASE("readings as a table: any order, a decimal comma, overload: and what is refused") {
     const auto read = readCircuitReadings(
         "value;node;quantity;error\n4,92 V;OUT;voltage;10m\nOL;a;resistance;\n12m;R1;current;1m\n");
     REQUIRE(read);

@@ -41,7 +41,7 @@ json asked(const std::string& command) {
 
 }  // namespace
 
-TEST_CASE("spectrum: harmonics named, held against a profile; what is wrong with the question is said") {
+TEST_CASE("spectrum: harmonics named, held against a profile: what is wrong with the question is said") {
     const json clean =
         asked("spectrum " + traceFile(55, 60) + " --carrier 21.06M --power 3 --profile us-below-30");
     CHECK(clean["verdict"] == "pass");
@@ -63,7 +63,7 @@ TEST_CASE("spectrum: harmonics named, held against a profile; what is wrong with
     CHECK(run("spectrum " + empty.string() + " --json").code == 2);
 }
 
-TEST_CASE("power: watts with a budget, by each way; a missing figure is said") {
+TEST_CASE("power: watts with a budget, by each way: a missing figure is said") {
     const json scope = asked("power --method peak-to-peak --volts 44.72 --load 50");
     CHECK(scope["watts"].get<double>() == Approx(5).epsilon(1e-3));
     CHECK(scope["u"].get<double>() > 0);

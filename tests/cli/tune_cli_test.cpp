@@ -34,7 +34,7 @@ std::string resonance(double at, double half, const std::vector<double>& places)
 
 }  // namespace
 
-TEST_CASE("peak: where it is, where to read next, settled only where it stands; ends and humps") {
+TEST_CASE("peak: where it is, where to read next, settled only where it stands: ends and humps") {
     const json few = asked("peak", "position,reading\n0.5,1\n");
     CHECK(few["kind"] == "too_few");
     CHECK(few["best"].is_null());

@@ -180,7 +180,7 @@ TEST_CASE("the last reading at a position counts") {
     CHECK(estimateSetting({{0.2, 999}, {0.6, 200}, {0.2, 100}}, 150, Unit::hertz).position == Approx(0.4));
 }
 
-TEST_CASE("out of reach, the nearer end is named; a position beyond the travel is none") {
+TEST_CASE("out of reach, the nearer end is named: a position beyond the travel is none") {
     const auto low = estimateSetting({{0.0, 4}, {1.0, 1}}, 5, Unit::volt);
     CHECK_FALSE(low.reachable);
     CHECK(low.position == 0.0);

@@ -37,7 +37,7 @@ TEST_CASE("positions are told and read in what the builder sees") {
     CHECK(standable(trimmer, NAN) == 0.5);
 }
 
-TEST_CASE("a digit beside a bar and its blocks are one scale; the full last range is the most it can show") {
+TEST_CASE("a digit beside a bar and its blocks are one scale: the full last range is the most it can show") {
     const ReadingScale bar{ReadingScale::Kind::bar, 8, 3}, plain{ReadingScale::Kind::bar, 8, 1};
     const ReadingScale s{ReadingScale::Kind::sMeter, 8, 1}, light{ReadingScale::Kind::light, 8, 1};
     const auto rank = [](const ReadingScale& scale, const char* text) { return readMark(scale, text)->rank; };
@@ -80,7 +80,7 @@ TEST_CASE("a peak is found from the marks of a bar of eight blocks alone") {
     }
 }
 
-TEST_CASE("contrast: seen or not, until it is; nowhere is another fault") {
+TEST_CASE("contrast: seen or not, until it is: nowhere is another fault") {
     CHECK(seekSeen({}).nextPosition == 0.5);
     for (const double window : {0.02, 0.3, 0.62, 0.97}) {
         std::vector<SeenPoint> looked;

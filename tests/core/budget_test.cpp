@@ -113,7 +113,7 @@ TEST_CASE("the limits of attenuator and level are in the power as their decibels
     CHECK(powerBy(level)->deviation == Approx(power->watts * 0.01 / std::sqrt(2.0)).epsilon(0.01));
 }
 
-TEST_CASE("what is missing, or makes no power, is said; two ways are held against each other") {
+TEST_CASE("what is missing, or makes no power, is said: two ways are held against each other") {
     for (const std::string& id : powerWays()) {
         PowerWay none;
         none.method = id;

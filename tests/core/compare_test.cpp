@@ -22,7 +22,7 @@ std::vector<Channel> channels(const std::vector<const char*>& lines) {
 
 }  // namespace
 
-TEST_CASE("a line of a table of bands: name, how it works, what it uses; and what is refused") {
+TEST_CASE("a line of a table of bands: name, how it works, what it uses: and what is refused") {
     const auto c = readChannel("30 m: dead K3, l5, c12 K3");
     REQUIRE(c);
     CHECK(c->name == "30 m");
@@ -50,7 +50,7 @@ TEST_CASE("three dead bands that share nothing but the kind of relay") {
     CHECK(comparedWords(both).find("K2, K3 and K5, or L2, L3 and L5") != std::string::npos);
 }
 
-TEST_CASE("two dead functions share one part that no live one needs; one dead alone; nothing dead") {
+TEST_CASE("two dead functions share one part that no live one needs: one dead alone: nothing dead") {
     const auto table = channels(
         {"receive works U3 U4 R1", "transmit dead U6 Q8 R1", "side tone dead Q8 U5", "phones works U5"});
     const auto causes = sharedCauses(table);
@@ -67,7 +67,7 @@ TEST_CASE("two dead functions share one part that no live one needs; one dead al
     CHECK(sharedCauses({}).empty());
 }
 
-TEST_CASE("a reading that jumps where one presses names the place; jumps that come by themselves name none") {
+TEST_CASE("a reading that jumps where one presses names the place: jumps that come by themselves name none") {
     std::vector<RunningReading> readings;
     std::vector<Press> presses;
     const auto at = [&](double t, double v) { readings.push_back({t, v}); };

@@ -82,7 +82,7 @@ TEST_CASE("the demo board through two sittings: a hold passed, a bridge found, t
     CHECK(openFindings(desk.build()).size() == 1);
 }
 
-TEST_CASE("polarised parts are held against the print; a turned one is a task") {
+TEST_CASE("polarised parts are held against the print: a turned one is a task") {
     Desk desk(partWay);
     desk.key(Qt::Key_F3);
     desk.key(Qt::Key_N);
@@ -162,7 +162,7 @@ TEST_CASE("places come from a table, errata go with the kit file") {
     CHECK(desk.kit().part("R1")->place->x == practiceKit().kit.part("R1")->place->x);
 }
 
-TEST_CASE("photographs are kept small, before and after; what is none is refused") {
+TEST_CASE("photographs are kept small, before and after: what is none is refused") {
     Desk desk(fresh);
     desk.key(Qt::Key_F3);
     desk.key(Qt::Key_H);
@@ -340,7 +340,7 @@ TEST_CASE("under the loupe every fault has its number, and all joints can be gon
     CHECK(desk.window().page()->name() == QStringLiteral("Board"));
 }
 
-TEST_CASE("how long a sitting is to last changes what it will want; nonsense leaves it") {
+TEST_CASE("how long a sitting is to last changes what it will want: nonsense leaves it") {
     Desk desk(fresh);
     desk.key(Qt::Key_F3);
     desk.key(Qt::Key_G);

@@ -95,7 +95,7 @@ QString demo(const char* name) { return QStringLiteral(OMBREK_DATA_FOLDER "/demo
 }  // namespace
 
 TEST_CASE(
-    "every act of every page has a menu entry, a cap, an answer in Find and a tooltip; no two share a key") {
+    "every act of every page has a menu entry, a cap, an answer in Find and a tooltip: no two share a key") {
     Desk desk(partWay);
     int acts = 0;
     eachPageOf(desk, [&](const PageRow& row, Page& page) {
@@ -217,7 +217,7 @@ TEST_CASE("standard desktop keys alone: open, undo, find, print, copy, larger te
     CHECK_FALSE(desk.window().isVisible());
 }
 
-TEST_CASE("Find goes to a part, a coil, a check, an adjustment, a setting, a word; and does an act") {
+TEST_CASE("Find goes to a part, a coil, a check, an adjustment, a setting, a word: and does an act") {
     Desk desk(partWay);
     const auto went = [&](const char* typed, const char* page) {
         INFO(typed);
@@ -452,7 +452,7 @@ TEST_CASE("a setting is changed by keys, and the page is drawn anew where it was
 }
 
 TEST_CASE(
-    "the guide opens at the page one is on; words on the page are explained; About says where things are") {
+    "the guide opens at the page one is on: words on the page are explained: About says where things are") {
     Desk desk(partWay);
     desk.key(Qt::Key_F2);
     desk.key(Qt::Key_H, Qt::ControlModifier);
@@ -632,7 +632,8 @@ TEST_CASE(
     CHECK(shack.session()->book().path() == folder / "one.ombrek");
     // Its copy of the day comes by itself.
     REQUIRE(settle([&] { return dailyCopies(folder / "one.ombrek").size() == 1; }));
-    // The wish is heard in the next turn of the events: what is waited for is its refusal, not the quiet before.
+    // The wish is heard in the next turn of the events: what is waited for is its refusal, not the quiet
+    // before.
     QSignalSpy said(shack.session(), &Session::said);
     emit shack.window()->wantsBook(QString::fromStdString((folder / "bad.ombrek").string()));
     REQUIRE(settle([&] {

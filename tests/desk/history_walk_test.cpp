@@ -32,7 +32,7 @@ TEST_CASE("a repair is noted with keys alone, says what is to be measured again,
     CHECK(lastStanding(desk.kit(), desk.build(), rail));
 }
 
-TEST_CASE("what a repair ends is named; what rests on nothing of it is not") {
+TEST_CASE("what a repair ends is named: what rests on nothing of it is not") {
     Desk desk(fresh);
     const Repair repair{0, "Q5", "", ""};
     CHECK(repairTold(desk.kit(), desk.build(), repair)

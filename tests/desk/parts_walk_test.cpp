@@ -375,7 +375,7 @@ TEST_CASE("drawers: found as one types, counted, added, changed, taken out") {
 }
 
 TEST_CASE(
-    "drawers: a CSV is taken in as one action, its refused rows told; the drawers go out and come back") {
+    "drawers: a CSV is taken in as one action, its refused rows told: the drawers go out and come back") {
     Desk desk(fresh);
     desk.key(Qt::Key_F8);
     desk.key(Qt::Key_Escape);
@@ -420,7 +420,7 @@ TEST_CASE("spares of a kit go into a drawer with one key") {
     CHECK(desk.session().book().stock().back() == spare);
 }
 
-TEST_CASE("meters: accuracy, range, name and date are typed; nonsense changes nothing") {
+TEST_CASE("meters: accuracy, range, name and date are typed: nonsense changes nothing") {
     Desk desk(fresh);
     desk.key(Qt::Key_F9);
     const auto farads = [&] { return *meterFor(desk.session().book().meters(), Unit::farad, 1e-9); };

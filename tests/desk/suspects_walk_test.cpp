@@ -189,7 +189,7 @@ TEST_CASE("the exercise: a rig of a number is measured where it tells most, name
 }
 
 TEST_CASE(
-    "three dead bands are written down, and what they share is named; a wrong line stays to be mended") {
+    "three dead bands are written down, and what they share is named: a wrong line stays to be mended") {
     FaultyDesk desk("");
     desk.window().goTo(3);
     desk.key(Qt::Key_C);

@@ -31,7 +31,7 @@ TEST_CASE("a coil is wound from cutting to continuity with Enter alone and one t
     CHECK(coilStage(*desk.kit().coil("L2"), desk.build()) == CoilStage::ready);
 }
 
-TEST_CASE("a tail that is not through is stripped again; windings that touch are not passed") {
+TEST_CASE("a tail that is not through is stripped again: windings that touch are not passed") {
     Desk desk([](const std::filesystem::path& file) {
         fresh(file);
         auto book = Book::open(file).value();
@@ -145,7 +145,7 @@ TEST_CASE("the cut list is printed") {
     CHECK(pdf.readAll().startsWith("%PDF-"));
 }
 
-TEST_CASE("a click on the coil is a pass, as quick as one clicks; a coil that is wound takes none") {
+TEST_CASE("a click on the coil is a pass, as quick as one clicks: a coil that is wound takes none") {
     Desk desk(partWay);
     desk.key(Qt::Key_F2);
     auto* coil = desk.window().page()->findChild<QWidget*>("coil");
@@ -211,7 +211,7 @@ TEST_CASE("figures of a coil: what if is tried and leaves the book") {
     CHECK(desk.window().page()->name() == QStringLiteral("Winding"));
 }
 
-TEST_CASE("the tens are heard or not, as the builder likes; a machine without a voice says so") {
+TEST_CASE("the tens are heard or not, as the builder likes: a machine without a voice says so") {
     Desk desk(partWay);
     desk.key(Qt::Key_F2);
     desk.key(Qt::Key_V);

@@ -56,7 +56,7 @@ TEST_CASE("somebody else's placement tables are placement tables", "[reference]"
     CHECK(kindOf(examples / "pick-and-place/LED.xy") == GivenKind::placement);
 }
 
-TEST_CASE("pieces of a manual: instructions, coils, checks; and what is none of them") {
+TEST_CASE("pieces of a manual: instructions, coils, checks: and what is none of them") {
     CHECK(
         givenKind(
             "1. Solder R1 to R4. Keep the cut leads for later.\n2. Fit D1, the band towards the edge. Do not "

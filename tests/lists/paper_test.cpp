@@ -194,7 +194,7 @@ TEST_CASE("coils, adjustments and promises a line each") {
     CHECK(readPromises("It does not transmit.\n", {}).kept->air == Ratings::Air::no);
 }
 
-TEST_CASE("limits, units and modes in columns of their own; words around the point") {
+TEST_CASE("limits, units and modes in columns of their own: words around the point") {
     const VoltageTable table = readVoltageTable(
         "Test point,Min,Typ,Max,Unit,Mode\nTP1,4.75,5.0,5.25,V,RX\nTP2,,12,,V,TX\nI_supply,,45,60,mA,RX\n");
     holds(checkAt(table, "TP1"), 4.75, 5.25);

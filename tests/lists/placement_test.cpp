@@ -155,7 +155,7 @@ TEST_CASE("placement tables of other programs", "[placement]") {
     CHECK(at(*readPlacement("ref,x,y\nR1,\"1,234.5\",10\nR2,\"2,234.5\",20\n"), "R2").x > 6);
 }
 
-TEST_CASE("rows of no part do not make the board larger; the other side lies on the same corner",
+TEST_CASE("rows of no part do not make the board larger: the other side lies on the same corner",
           "[placement]") {
     const auto far =
         readPlacement("ref,x,y,side\nR1,10,50,top\nC1,60,10,top\nFID1,400,400,top\n", {{"R1", "C1"}, {}});

@@ -121,7 +121,7 @@ TEST_CASE("a mark that lies is told though the value is right") {
     CHECK(holds(about(story, "C3")->sentence, "mismarked"));
 }
 
-TEST_CASE("a loose part finds its line, or is over; a missing line knows of it") {
+TEST_CASE("a loose part finds its line, or is over: a missing line knows of it") {
     const Kit kit = smallKit();
     Build build;
     build.parts["R3"] = PartMark::missing;

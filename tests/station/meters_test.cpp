@@ -55,7 +55,7 @@ TEST_CASE("the zero is taken off after the error is reckoned from what is shown"
     CHECK(verdict.state == VerdictState::doubtful);
 }
 
-TEST_CASE("the range that holds the reading gives its error; outside all, the nearest does") {
+TEST_CASE("the range that holds the reading gives its error: outside all, the nearest does") {
     MeterLine low, high;
     low.unit = high.unit = Unit::ohm;
     low.high = 600;

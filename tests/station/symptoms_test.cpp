@@ -49,7 +49,7 @@ TEST_CASE("symptoms: the shipped ones read, every cause has a test, contrast is 
     CHECK(sum == Approx(1));
 }
 
-TEST_CASE("symptoms: what was tried goes to the end and comes back; a kit's own words go first") {
+TEST_CASE("symptoms: what was tried goes to the end and comes back: a kit's own words go first") {
     const Symptom shipped{
         "dark",
         "Dark",

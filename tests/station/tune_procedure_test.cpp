@@ -194,7 +194,7 @@ TEST_CASE("a lamp is put out by its brightness alone, as on a resistive bridge")
     CHECK(std::abs(bench.build.readings.back().setting(kPosition) - 0.34) < 0.05);
 }
 
-TEST_CASE("an end stop: turns and the drawers, each with its odds; the wand agrees") {
+TEST_CASE("an end stop: turns and the drawers, each with its odds: the wand agrees") {
     Bench bench;
     Part trimmer, fixed;
     trimmer.ref = "C10";
@@ -294,7 +294,7 @@ TEST_CASE("a bias of three: one that draws nothing takes the pass back") {
 }
 
 TEST_CASE(
-    "a bias by a menu's numbers is rounded towards its safe end; too coarse steps are not called safe") {
+    "a bias by a menu's numbers is rounded towards its safe end: too coarse steps are not called safe") {
     Bench bench;
     Adjustment bias = adjustmentOf("bias", Kind::bias);
     bias.unit = Unit::ampere;
