@@ -23,12 +23,13 @@ inline const PracticeKit& practiceKit() {
 
 /// The practice rig of the Tune station: every way of adjusting.
 inline const PracticeKit& tuningKit() {
-    static const PracticeKit rig = [] {
-        const std::filesystem::path folder = OMBREK_DATA_FOLDER;
-        auto file = readKitFile(folder / "demo" / "bell-buoy.kit.json", shippedTables().cores).value();
-        PracticeBag bag = bagOf(folder, file.kit.id, file.text);
-        return PracticeKit{std::move(file.kit), std::move(file.text), std::move(bag), practiceKit().drawers};
-    }();
+    static const PracticeKit rig = readShippedKit(OMBREK_DATA_FOLDER, shippedTables(), "bell-buoy").value();
+    return rig;
+}
+
+/// The practice rig of the Proof station: three bands, one dead final.
+inline const PracticeKit& provingKit() {
+    static const PracticeKit rig = readShippedKit(OMBREK_DATA_FOLDER, shippedTables(), "night-ferry").value();
     return rig;
 }
 

@@ -94,6 +94,25 @@ struct SpectrumWish {
 };
 int spectrumCommand(const SpectrumWish& wish, bool json);
 
+/// A network of lossy parts, or a kit's low-pass, by S-parameters.
+struct NetworkWish {
+    std::string file, from = "1M", to = "100M", points = "2001";
+    std::string z1, z2;      ///< of the ports; empty: as the circuit says, else 50
+    std::string in, out;     ///< nodes; empty: to be found
+    std::string touchstone;  ///< written to this file; empty: to none
+    bool byRatio = false;
+};
+int networkCommand(const NetworkWish& wish, bool json);
+
+/// Which loads an antenna coupler matches, and what it costs.
+struct CouplerWish {
+    std::string kind = "T", l, c1, c2, frequency, power = "5", source = "50", coilQ, capacitorQ, volts, swr;
+    std::vector<std::string> loads;  ///< "35-120j"
+    std::vector<std::string> wires;  ///< lengths, "20.3"
+    std::string touchstone;          ///< loads of a file
+};
+int couplerCommand(const CouplerWish& wish, bool json);
+
 /// A power by one way of measuring, with its budget.
 struct PowerWish {
     std::string method;
@@ -101,8 +120,13 @@ struct PowerWish {
 };
 int powerCommand(const PowerWish& wish, bool json);
 
-/// @param tuning  of the rig with every way of adjusting, instead of the practice kit
-int practiceCommand(const std::string& book, bool finished, bool tuning, const std::string& fault);
+struct PracticeWish {
+    std::string book, fault;
+    bool finished = false;
+    bool tuning = false;   ///< of the rig with every way of adjusting, instead of the practice kit
+    bool proving = false;  ///< of the rig with three bands
+};
+int practiceCommand(const PracticeWish& wish);
 
 int markCommand(const std::string& text, const std::string& kind, bool json);
 

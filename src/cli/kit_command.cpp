@@ -116,25 +116,27 @@ int kitVariantCommand(const KitChangeQuestion& q, bool json) {
     return give(q.out, *text, {{"variant", q.with}, {"variants", asked->kit.kit.variants}}, json);
 }
 
-int practiceCommand(const std::string& book, bool finished, bool tuning, const std::string& fault) {
-    if (std::filesystem::exists(book))
-        return refuse({book, "There is a file of this name already; it was left as it is."}, false);
+int practiceCommand(const PracticeWish& wish) {
+    if (std::filesystem::exists(wish.book))
+        return refuse({wish.book, "There is a file of this name already; it was left as it is."}, false);
     const auto tables = readTables(dataFolder());
     if (!tables) return refuse(tables.error(), false);
-    auto practice =
-        tuning ? readShippedKit(dataFolder(), *tables, "bell-buoy") : readPracticeKit(dataFolder(), *tables);
+    auto practice = wish.tuning    ? readShippedKit(dataFolder(), *tables, "bell-buoy")
+                    : wish.proving ? readShippedKit(dataFolder(), *tables, "night-ferry")
+                                   : readPracticeKit(dataFolder(), *tables);
     if (!practice) return refuse(practice.error(), false);
-    if (!fault.empty()) {
-        if (!PracticeCircuit(practice->kit, [](const std::string&) { return 0.0; }).seed(fault))
-            return refuse(
-                {"--fault", "The practice kit's circuit knows no fault \"" + fault.substr(0, 60) + "\"."},
-                false);
-        practice->bag.faults.push_back(fault);
+    if (!wish.fault.empty()) {
+        if (!PracticeCircuit(practice->kit, [](const std::string&) { return 0.0; }).seed(wish.fault))
+            return refuse({"--fault",
+                           "The practice kit's circuit knows no fault \"" + wish.fault.substr(0, 60) + "\"."},
+                          false);
+        practice->bag.faults.push_back(wish.fault);
     }
-    const PracticeStage stage = tuning     ? PracticeStage::tuning
-                                : finished ? PracticeStage::finished
-                                           : PracticeStage::partWay;
-    const auto written = writePracticeBook(book, *practice, stage);
+    const PracticeStage stage = wish.tuning     ? PracticeStage::tuning
+                                : wish.proving  ? PracticeStage::proving
+                                : wish.finished ? PracticeStage::finished
+                                                : PracticeStage::partWay;
+    const auto written = writePracticeBook(wish.book, *practice, stage);
     return written ? 0 : refuse(written.error(), false);
 }
 

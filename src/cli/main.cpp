@@ -161,6 +161,36 @@ int main(int argc, char** argv) {
     spectrum->add_option("--oscillator", trace.oscillators,
                          "of the rig, VFO=5.06M; may be given several times");
     spectrum->add_flag("--json", json, "print JSON");
+    NetworkWish swept;
+    auto* network = options.add_subcommand("network", "S-parameters of a network, or of a kit's low-pass");
+    network->add_option("FILE", swept.file, "a SPICE netlist, or a kit file")->required();
+    network->add_option("--from", swept.from, "lowest frequency")->capture_default_str();
+    network->add_option("--to", swept.to, "highest frequency")->capture_default_str();
+    network->add_option("--points", swept.points, "how many frequencies")->capture_default_str();
+    network->add_option("--z1", swept.z1, "resistance of the first port; 50 if nothing says another");
+    network->add_option("--z2", swept.z2, "resistance of the second port");
+    network->add_option("--in", swept.in, "node of the first port");
+    network->add_option("--out", swept.out, "node of the second port; none: there is but one");
+    network->add_option("--touchstone", swept.touchstone, "write .s1p or .s2p to this file");
+    network->add_flag("--by-ratio", swept.byRatio, "frequencies by equal ratios, not by equal steps");
+    network->add_flag("--json", json, "print JSON");
+    CouplerWish reached;
+    auto* coupler = options.add_subcommand("coupler", "which loads an antenna coupler matches");
+    coupler->add_option("--kind", reached.kind, "L, T or pi")->capture_default_str();
+    coupler->add_option("--l", reached.l, "range of its coil, 0.1u..25u")->required();
+    coupler->add_option("--c1", reached.c1, "range of the capacitor at the rig, 10p..240p")->required();
+    coupler->add_option("--c2", reached.c2, "range of the capacitor at the antenna");
+    coupler->add_option("--load", reached.loads, "35-120j; may be given several times");
+    coupler->add_option("--wire", reached.wires, "length of a wire against ground [m], a model");
+    coupler->add_option("--touchstone", reached.touchstone, "a measured antenna, .s1p");
+    coupler->add_option("--frequency", reached.frequency, "7.03M")->required();
+    coupler->add_option("--power", reached.power, "forward")->capture_default_str();
+    coupler->add_option("--source", reached.source, "resistance of the rig")->capture_default_str();
+    coupler->add_option("--q-l", reached.coilQ, "of the coil; 150 if none is given");
+    coupler->add_option("--q-c", reached.capacitorQ, "of the capacitors; 1000 if none is given");
+    coupler->add_option("--volts", reached.volts, "peak, that a capacitor holds");
+    coupler->add_option("--swr", reached.swr, "that the rig is content with; 1.5 if none is given");
+    coupler->add_flag("--json", json, "print JSON");
     PowerWish measured;
     auto* power =
         options.add_subcommand("power", "a power by one way of measuring, with its uncertainty budget");
@@ -227,14 +257,14 @@ int main(int argc, char** argv) {
     report->add_option("--html", html, "write HTML to this file");
     report->add_option("--pdf", pdf, "write PDF to this file");
 
-    bool finished = false, tuning = false;
+    PracticeWish bench;
     auto* practice =
         options.add_subcommand("practice", "make a book of the practice kit, part-way through or finished");
-    practice->add_option("BOOK", book)->required();
-    practice->add_flag("--finished", finished, "worked through to Proof");
-    practice->add_flag("--tuning", tuning, "of the rig with every way of adjusting, at its nulls");
-    std::string seeded;
-    practice->add_option("--fault", seeded, "a fault of its circuit to seed, \"R25 open\"");
+    practice->add_option("BOOK", bench.book)->required();
+    practice->add_flag("--finished", bench.finished, "worked through to Proof");
+    practice->add_flag("--proving", bench.proving, "of the rig with three bands, at its powers");
+    practice->add_flag("--tuning", bench.tuning, "of the rig with every way of adjusting, at its nulls");
+    practice->add_option("--fault", bench.fault, "a fault of its circuit to seed, \"R25 open\"");
 
     std::string copy;
     auto* rescue = options.add_subcommand("rescue", "save what can be read of a damaged book");
@@ -270,7 +300,9 @@ int main(int argc, char** argv) {
         if (*rescue) return rescueCommand(book, copy, json);
         if (*spectrum) return spectrumCommand(trace, json);
         if (*power) return powerCommand(measured, json);
-        if (*practice) return practiceCommand(book, finished, tuning, seeded);
+        if (*network) return networkCommand(swept, json);
+        if (*coupler) return couplerCommand(reached, json);
+        if (*practice) return practiceCommand(bench);
         qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do
         QApplication application(argc, argv);
         installFonts();

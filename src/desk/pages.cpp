@@ -18,7 +18,11 @@
 #include "desk/meters/meters_page.h"
 #include "desk/paper/paper_page.h"
 #include "desk/parts_in/parts_in_page.h"
+#include "desk/proof/coupler_page.h"
+#include "desk/proof/filter_page.h"
+#include "desk/proof/powers_page.h"
 #include "desk/proof/proof_page.h"
+#include "desk/proof/why_less_page.h"
 #include "desk/remedy/remedy_page.h"
 #include "desk/settings/settings_page.h"
 #include "desk/sign_off/sign_off_page.h"
@@ -78,6 +82,10 @@ const std::vector<PageRow>& pageRows() {
                                            {"reference", "", Where::beside, "tune", make<ReferencePage>},
                                            {"crystals", "", Where::beside, "tune", make<CrystalsPage>},
                                            {"dial", "", Where::beside, "tune", make<DialPage>},
+                                           {"powers", "", Where::beside, "proof", make<PowersPage>},
+                                           {"filter", "", Where::beside, "proof", make<FilterPage>},
+                                           {"why-less", "", Where::beside, "proof", make<WhyLessPage>},
+                                           {"coupler", "", Where::beside, "proof", make<CouplerPage>},
                                            {"trimmer", "", Where::beside, "winding", make<TrimmerPage>},
                                            {"picture", "", Where::beside, "winding", make<PicturePage>},
                                            {"cores", "", Where::beside, "winding", make<CoresPage>},

@@ -45,6 +45,8 @@ QByteArray Session::practiceState() const {
     };
     if (const auto on = build_.gates.find(kSwitchedOn); on != build_.gates.end())
         out += "SIM:ON " + plainNumber(double(wallClock() - on->second.at)) + "\n";
+    if (const Reading* r = build_.last(Subject::supply()); r != nullptr && r->setting(kSupply) > 0)
+        put("PROB", r->subject.text(), r->setting(kSupply));
     for (const Adjustment& a : kit_.adjustments) {
         if (const Reading* r = build_.lastEver(Subject::adjustment(a.id)))
             put("PROB", r->subject.text(), r->setting(kPosition));
@@ -158,10 +160,10 @@ Reading Session::withCircumstances(Reading reading, Unit shownIn, double shown) 
     }
     reading.who = book_->preference("who");
     const Kind kind = reading.subject.kind;
-    const bool supplied =
-        kind == Kind::power || kind == Kind::harmonic || kind == Kind::frequency || kind == Kind::adjustment;
+    const bool supplied = kind == Kind::power || kind == Kind::current || kind == Kind::harmonic ||
+                          kind == Kind::frequency || kind == Kind::adjustment;
     const Reading* supply = supplied ? build_.last(Subject::supply()) : nullptr;
-    if (supply != nullptr && std::isfinite(supply->value))
+    if (supply != nullptr && std::isfinite(supply->value) && !reading.settings.contains(kSupply))
         reading.settings[std::string(kSupply)] = supply->value;
     return reading;
 }
@@ -195,7 +197,9 @@ void Session::measure(Unit unit, const Subject& subject, double setting, std::fu
 void Session::read(Reading wanted) {
     const bool power = wanted.unit == Unit::watt;
     const Unit asked = power ? Unit::dbm : wanted.unit;
-    const double setting = wanted.setting(kPosition, wanted.setting(kTurns, -1));
+    const bool supply = wanted.subject.is(Subject::Kind::supply);
+    const double setting =
+        supply ? wanted.setting(kSupply, -1) : wanted.setting(kPosition, wanted.setting(kTurns, -1));
     measure(asked, wanted.subject, setting, [this, wanted, asked, power](Measured measured) mutable {
         wanted.value = measured.value;
         wanted.unit = asked;

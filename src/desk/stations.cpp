@@ -89,9 +89,12 @@ StationLine proofLine(const Judged& judged) {
         return {QStringLiteral("Proof"), QStringLiteral("not promised"), 0.0, false};
     if (!judged.kit().ratings.transmits())
         return {QStringLiteral("Proof"), QStringLiteral("nothing to do"), 1.0, true};
-    const ProofState& proof = judged.proof();
-    std::vector<VerdictState> states{proof.powerVerdict.state, proof.frequencyVerdict.state};
-    for (const Verdict& v : proof.harmonicVerdicts) states.push_back(v.state);
+    std::vector<VerdictState> states;
+    for (const std::string& band : judged.kit().ratings.bandNames()) {
+        const ProofState& proof = judged.proof(band);
+        states.insert(states.end(), {proof.powerVerdict.state, proof.frequencyVerdict.state});
+        for (const Verdict& v : proof.harmonicVerdicts) states.push_back(v.state);
+    }
     const auto passed = std::count(states.begin(), states.end(), VerdictState::pass);
     const bool none =
         std::all_of(states.begin(), states.end(), [](auto s) { return s == VerdictState::notDone; });

@@ -475,13 +475,14 @@ void Window::belongs(const Given& given) {
     const bool recording =
         page()->objectName() == QStringLiteral("reference") && given.kind == GivenKind::unknown;
     if (!given.file.isEmpty() && (trace || recording) && page()->openFile(given.file)) return;
-    const auto place = placeOf(given.kind);
+    const auto place = placeOf(given);
     if (!place) return session_.say(whyNotTaken(given), VerdictState::cannotTell);
     const bool alone = given.kind == GivenKind::partsList || given.kind == GivenKind::stock;
     if (!session_.hasBuild() && !alone)
         return session_.say(is + QStringLiteral(": begin its kit first, then give it again."),
                             VerdictState::cannotTell);
-    open(QString::fromUtf8(place->page), QString::fromUtf8(place->about));
+    if (page()->objectName() != QLatin1String(place->page))  // a band chosen there stays chosen
+        open(QString::fromUtf8(place->page), QString::fromUtf8(place->about));
     const bool taken = given.file.isEmpty() ? page()->takeText(qs(given.text)) : page()->openFile(given.file);
     page()->sayWhenDone(taken ? is + QStringLiteral("; it is read here.")
                               : is + QStringLiteral(", which is taken as a file only: drop the file."));

@@ -229,6 +229,7 @@ std::string withRatings(const std::string& kitText, const Ratings& r) {
     if (r.air == Ratings::Air::no) {
         row = {{"transmits", false}};
     } else {
+        row.erase("bands");  // said otherwise now
         row["power"] = r.power;
         row["power_low"] = r.powerLow;
         row["power_high"] = r.powerHigh;

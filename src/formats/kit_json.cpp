@@ -323,6 +323,50 @@ Adjustment readAdjustment(JsonFields& fields) {
     return a;
 }
 
+std::vector<FilterElement> readLowPass(JsonFields& fields) {
+    std::vector<FilterElement> out;
+    for (JsonFields& row : fields.objects("low_pass")) {
+        const std::string arm = row.text("arm");
+        if (arm != "series" && arm != "shunt") row.fault("arm", "An element is \"series\" or \"shunt\".");
+        out.push_back({row.text("ref"), arm == "series"});
+        row.finish();
+    }
+    return out;
+}
+
+BandRating readBand(JsonFields& fields) {
+    BandRating b;
+    b.name = fields.text("name");
+    if (b.name.empty() || b.name.find_first_of("@#:") != std::string::npos)
+        fields.fault("name", "A band has a name without @, # and :, as 40m.");
+    b.power = fields.quantity("power", Unit::watt, 1e-9, 1e4);
+    b.powerLow = fields.quantity("power_low", Unit::watt, 0, 1e4, b.power * 0.8);
+    b.powerHigh = fields.quantity("power_high", Unit::watt, b.powerLow, 1e4, b.power * 1.25);
+    b.frequency = fields.quantity("frequency", Unit::hertz, 1, 1e12);
+    b.low = fields.quantity("low", Unit::hertz, 0, 1e12, 0);
+    b.high = fields.quantity("high", Unit::hertz, b.low, 1e12, b.low);
+    b.lowPass = readLowPass(fields);
+    fields.finish();
+    return b;
+}
+
+/// The first band's figures stand for those that the ratings leave out.
+void readBands(JsonFields& fields, Ratings& r) {
+    for (JsonFields& row : fields.objects("bands")) {
+        r.bands.push_back(readBand(row));
+        const auto alike = std::count_if(r.bands.begin(), r.bands.end(),
+                                         [&](const BandRating& b) { return b.name == r.bands.back().name; });
+        if (alike > 1) row.fault("name", "The band " + r.bands.back().name + " stands twice.");
+    }
+    if (r.bands.empty()) return;
+    const bool said = r.power > 0;
+    r.power = r.bands.front().power;
+    r.powerLow = r.bands.front().powerLow;
+    r.powerHigh = r.bands.front().powerHigh;
+    r.frequency = r.bands.front().frequency;
+    if (said) fields.fault("power", "With bands each has its own power: leave this one out.");
+}
+
 Ratings readRatings(JsonFields fields) {
     Ratings r;
     r.power = fields.quantity("power", Unit::watt, 0, 1e4, 0);
@@ -336,6 +380,9 @@ Ratings readRatings(JsonFields fields) {
     r.currentHigh = fields.quantity("current_high", Unit::ampere, r.currentLow, 1000, 0);
     r.harmonicsBelow = fields.number("harmonics_below_db", 0, 200, 0);
     r.harmonics = fields.has("harmonics") ? fields.whole("harmonics", 2, 20) : 3;
+    if (fields.has("finals")) r.finals = fields.whole("finals", 1, 32);
+    r.pushPull = fields.flag("push_pull", false);
+    readBands(fields, r);
     r.air = r.power > 0 ? Ratings::Air::yes : Ratings::Air::unknown;
     if (fields.has("transmits")) {
         r.air = fields.flag("transmits", false) ? Ratings::Air::yes : Ratings::Air::no;
@@ -428,12 +475,7 @@ Kit readAll(const nlohmann::json& document, const std::vector<MagneticCore>& cor
         if (!row.has("turned"))
             kit.adjustments.back().turned.kind = usuallyTurned(kit, kit.adjustments.back());
     }
-    for (JsonFields& row : top.objects("low_pass")) {
-        const std::string arm = row.text("arm");
-        if (arm != "series" && arm != "shunt") row.fault("arm", "An element is \"series\" or \"shunt\".");
-        kit.lowPass.push_back({row.text("ref"), arm == "series"});
-        row.finish();
-    }
+    kit.lowPass = readLowPass(top);
     for (JsonFields& row : top.objects("rests_on")) {
         RestsOn rests{readSubject(row.text("what")), {}};
         for (const std::string& on : row.texts("on")) rests.on.push_back(readSubject(on));

@@ -23,13 +23,18 @@ class References {
         steps();
         adjustments();
         restsOn();
-        for (std::size_t i = 0; i < kit_.lowPass.size(); ++i) {
-            need(known(kit_.lowPass[i].ref), at("low_pass", i) + "/ref", kit_.lowPass[i].ref);
-        }
+        lowPass(kit_.lowPass, "");
+        for (std::size_t i = 0; i < kit_.ratings.bands.size(); ++i)
+            lowPass(kit_.ratings.bands[i].lowPass, "/ratings" + at("bands", i));
     }
 
  private:
     const Kit& kit_;
+
+    void lowPass(const std::vector<FilterElement>& filter, const std::string& of) const {
+        for (std::size_t i = 0; i < filter.size(); ++i)
+            need(known(filter[i].ref), of + at("low_pass", i) + "/ref", filter[i].ref);
+    }
 
     static std::string at(const std::string& list, std::size_t i) {
         return "/" + list + "/" + std::to_string(i);

@@ -223,6 +223,15 @@ class Work {
         }
     }
 
+    /// The kit's bands by name; one without a name where it has no list of them.
+    std::vector<std::string> bands() const {
+        std::vector<std::string> out;
+        if (kit_.contains("ratings") && kit_["ratings"].contains("bands")) {
+            for (const Json& row : kit_["ratings"]["bands"]) out.push_back(row.value("name", ""));
+        }
+        return out.empty() ? std::vector<std::string>{""} : out;
+    }
+
     /// What the upgrade says is to be measured again; where it says nothing, all that is under power.
     void again() {
         if (upgrade_.has("again")) {
@@ -235,9 +244,12 @@ class Work {
             for (const Json& row : kit_[list])
                 out_.again.push_back({kind, row.value("id", ""), "", Subject::Condition::any});
         }
-        out_.again.push_back(Subject::power());
-        out_.again.push_back(Subject::frequency());
-        for (int order = 2; order <= 20; ++order) out_.again.push_back(Subject::harmonic(order));
+        for (const std::string& band : bands()) {
+            out_.again.push_back(Subject::power(band));
+            out_.again.push_back(Subject::current(band));
+            out_.again.push_back(Subject::frequency(band));
+            for (int order = 2; order <= 20; ++order) out_.again.push_back(Subject::harmonic(order, band));
+        }
         out_.says.push_back(
             "It does not say what to measure again: every check, adjustment and proof is asked.");
     }

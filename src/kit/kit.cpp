@@ -32,6 +32,35 @@ const Adjustment* Kit::adjustment(const std::string& id) const {
     return found(adjustments, id, &Adjustment::id);
 }
 
+const std::vector<FilterElement>& Kit::lowPassOn(const std::string& band) const {
+    const BandRating* of = ratings.band(band);
+    return of == nullptr || of->lowPass.empty() ? lowPass : of->lowPass;
+}
+
+std::vector<std::string> Ratings::bandNames() const {
+    if (bands.empty()) return {""};
+    std::vector<std::string> out;
+    for (const BandRating& b : bands) out.push_back(b.name);
+    return out;
+}
+
+const BandRating* Ratings::band(const std::string& name) const {
+    const auto hit =
+        std::find_if(bands.begin(), bands.end(), [&](const BandRating& b) { return b.name == name; });
+    return hit == bands.end() ? nullptr : &*hit;
+}
+
+Ratings Ratings::on(const std::string& name) const {
+    Ratings out = *this;
+    if (const BandRating* b = band(name)) {
+        out.power = b->power;
+        out.powerLow = b->powerLow;
+        out.powerHigh = b->powerHigh;
+        out.frequency = b->frequency;
+    }
+    return out;
+}
+
 TankCapacitance tankOf(const Kit& kit, const CoilTune& tune) {
     TankCapacitance out;
     out.stray = tune.stray;
@@ -45,9 +74,9 @@ TankCapacitance tankOf(const Kit& kit, const CoilTune& tune) {
     return out;
 }
 
-std::vector<LadderElement> lowPassOf(const Kit& kit) {
+std::vector<LadderElement> lowPassOf(const Kit& kit, const std::string& band) {
     std::vector<LadderElement> out;
-    for (const FilterElement& element : kit.lowPass) {
+    for (const FilterElement& element : kit.lowPassOn(band)) {
         if (const Coil* coil = kit.coil(element.ref)) {
             out.push_back(
                 {element.series ? LadderElement::Kind::seriesL : LadderElement::Kind::shuntL, coil->target});

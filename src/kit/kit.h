@@ -191,6 +191,21 @@ struct Adjustment {
     bool sets() const { return kind == Kind::set || kind == Kind::level || kind == Kind::range; }
 };
 
+/// One element of the low-pass after the final stage, by designator.
+struct FilterElement {
+    std::string ref;
+    bool series = true;
+};
+
+/// What is promised on one band of a rig with several.
+struct BandRating {
+    std::string name;                               ///< "40m"
+    double power = 0, powerLow = 0, powerHigh = 0;  ///< [W] at the rated supply
+    double frequency = 0;                           ///< [Hz]
+    double low = 0, high = 0;                       ///< its edges [Hz]; 0: not said
+    std::vector<FilterElement> lowPass;             ///< its own; empty: the kit's
+};
+
 struct Ratings {
     enum class Air { unknown, no, yes };
     Air air = Air::unknown;                         ///< whether it transmits, as far as the kit says
@@ -202,15 +217,17 @@ struct Ratings {
     int harmonics = 3;                       ///< highest order to measure
     double currentLow = 0, currentHigh = 0;  ///< drawn with the key down at `supply` [A]; 0: not promised
     double harmonicsBelow = 0;               ///< promised [dB below the carrier]; 0: not promised
+    int finals = 0;                          ///< transistors that share the power; 0: not said
+    bool pushPull = false;                   ///< they take turns
+    std::vector<BandRating> bands;           ///< the figures above are the first one's; empty: one band
+    /// Names of the bands; one without a name where there is but one.
+    std::vector<std::string> bandNames() const;
+    const BandRating* band(const std::string& name) const;
+    /// With the figures of a band.
+    Ratings on(const std::string& band) const;
     bool transmits() const { return power > 0; }
     /// It may go on the air and nothing says how strong: that is unknown, not nothing.
     bool mayTransmit() const { return air != Air::no; }
-};
-
-/// One element of the low-pass after the final stage, by designator.
-struct FilterElement {
-    std::string ref;
-    bool series = true;
 };
 
 /// What the readings of one thing rest on beside what station/rests_on.h knows: the kit's own knowledge of
@@ -249,6 +266,8 @@ struct Kit {
     const Step* step(const std::string& id) const;
     const Check* check(const std::string& id) const;
     const Adjustment* adjustment(const std::string& id) const;
+    /// The low-pass of a band.
+    const std::vector<FilterElement>& lowPassOn(const std::string& band) const;
 
  private:
     /// Where a designator was found last: a large kit is asked thousands of times. Never trusted without a
@@ -262,6 +281,6 @@ TankCapacitance tankOf(const Kit& kit, const CoilTune& tune);
 
 /// The kit's low-pass with nominal capacitors and the coils' targets, for prediction; empty when one of them
 /// is not known.
-std::vector<LadderElement> lowPassOf(const Kit& kit);
+std::vector<LadderElement> lowPassOf(const Kit& kit, const std::string& band = "");
 
 }  // namespace ombrek

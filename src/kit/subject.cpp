@@ -15,7 +15,7 @@ struct Form {
     std::string_view text;
     bool takesId() const { return text.ends_with(':'); }
 };
-constexpr std::array<Form, 15> kForms{{{Kind::part, "part:"},
+constexpr std::array<Form, 16> kForms{{{Kind::part, "part:"},
                                        {Kind::loose, "loose:"},
                                        {Kind::coil, "coil:"},
                                        {Kind::check, "check:"},
@@ -25,6 +25,7 @@ constexpr std::array<Form, 15> kForms{{{Kind::part, "part:"},
                                        {Kind::node, "node:"},
                                        {Kind::supply, "proof:supply"},
                                        {Kind::power, "proof:power"},
+                                       {Kind::current, "proof:current"},
                                        {Kind::frequency, "proof:frequency"},
                                        {Kind::openClips, "clips:open"},
                                        {Kind::reference, "reference:"},
@@ -43,7 +44,7 @@ constexpr std::array<ConditionWord, 4> kConditions{{{Condition::powerOff, "#powe
 /// Bands are of the rig as a whole; a part's designator may hold any letter.
 bool hasBands(Kind kind) {
     return kind == Kind::supply || kind == Kind::power || kind == Kind::frequency || kind == Kind::harmonic ||
-           kind == Kind::dial;
+           kind == Kind::current || kind == Kind::dial;
 }
 
 }  // namespace

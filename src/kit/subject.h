@@ -25,6 +25,7 @@ struct Subject {
         power,
         frequency,
         harmonic,   ///< id: its order
+        current,    ///< drawn with the key down
         node,       ///< a point of the kit's circuit; id: "q1_d in receive"
         openClips,  ///< of the L/C meter
         reference,  ///< what a counter reads of a frequency that is known; id: which, "16 MHz crystal"
@@ -47,9 +48,16 @@ struct Subject {
         return {Kind::adjustment, std::move(id), "", Condition::any};
     }
     static Subject supply() { return {Kind::supply, "", "", Condition::any}; }
-    static Subject power() { return {Kind::power, "", "", Condition::any}; }
-    static Subject frequency() { return {Kind::frequency, "", "", Condition::any}; }
-    static Subject harmonic(int order) { return {Kind::harmonic, std::to_string(order), "", Condition::any}; }
+    static Subject power(std::string band = "") { return {Kind::power, "", std::move(band), Condition::any}; }
+    static Subject current(std::string band = "") {
+        return {Kind::current, "", std::move(band), Condition::any};
+    }
+    static Subject frequency(std::string band = "") {
+        return {Kind::frequency, "", std::move(band), Condition::any};
+    }
+    static Subject harmonic(int order, std::string band = "") {
+        return {Kind::harmonic, std::to_string(order), std::move(band), Condition::any};
+    }
     static Subject node(std::string id) { return {Kind::node, std::move(id), "", Condition::any}; }
     static Subject reference(std::string id) { return {Kind::reference, std::move(id), "", Condition::any}; }
     static Subject crystal(std::string id) { return {Kind::crystal, std::move(id), "", Condition::any}; }

@@ -35,13 +35,26 @@ void addSeries(QCustomPlot& plot, const PlotData::Series& series, double floor, 
         }
         return;
     }
+    if (series.kind == PlotData::Kind::band) {
+        QCPGraph *top = plot.addGraph(), *foot = plot.addGraph();
+        top->setData(vectorOf(series.x), vectorOf(series.y));
+        foot->setData(vectorOf(series.x), vectorOf(series.below));
+        QColor tint = c.copper;
+        tint.setAlpha(56);
+        for (QCPGraph* edge : {top, foot}) edge->setPen(Qt::NoPen);
+        top->setBrush(tint);
+        top->setChannelFillGraph(foot);
+        return;
+    }
     QCPGraph* graph = plot.addGraph();
     if (series.kind == PlotData::Kind::dots) {
         graph->setLineStyle(QCPGraph::lsNone);
         graph->setScatterStyle(
             QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(c.ink, 2), QBrush(c.card), 10));
     } else {
-        graph->setPen(QPen(c.copper, 2.5));
+        graph->setPen(series.limit   ? QPen(c.fail, 3)
+                      : series.quiet ? QPen(c.soft, 1.5)
+                                     : QPen(c.copper, 2.5));
     }
     graph->setData(vectorOf(series.x), vectorOf(series.y));
 }

@@ -12,10 +12,13 @@ namespace ombrek {
 
 /// What a plot shows, without any drawing.
 struct PlotData {
-    enum class Kind { line, dots, stems };
+    enum class Kind { line, dots, stems, band };
     struct Series {
         Kind kind = Kind::line;
         std::vector<double> x, y;
+        std::vector<double> below{};  ///< of a band: its other edge
+        bool quiet = false;           ///< a thinner line: what was, beside what is
+        bool limit = false;           ///< in the limit's colour
     };
     /// A straight line across the whole plot with a word beside it.
     struct Mark {

@@ -72,9 +72,10 @@ std::string practiceMark(const std::string& kitText) {
 }
 
 std::string PracticeInstruments::measured(Unit unit, const std::string& argument) {
-    const Subject subject = unit == Unit::decibel && !argument.empty()
-                                ? Subject{Subject::Kind::harmonic, argument, "", Subject::Condition::any}
-                                : subject_;
+    const Subject subject =
+        unit == Unit::decibel && !argument.empty()
+            ? Subject{Subject::Kind::harmonic, argument, subject_.band, Subject::Condition::any}
+            : subject_;
     if (unit == Unit::farad && subject.is(Subject::Kind::openClips)) return number(kPracticeStray, 4);
     if (!fits(truth_, subject, unit)) return number(NAN, 1);
     double value = truth_.at(subject);

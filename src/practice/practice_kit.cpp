@@ -238,6 +238,29 @@ class PracticeBuilder {
         }
     }
 
+    /// Every band at the rated supply with its harmonics, the first one at lower supplies, too.
+    void prove() {
+        keep(book_.passGate(kLoadOn, "on"));
+        const auto bands = kit_.ratings.bandNames();
+        for (const double volts : {9.0, 12.0, kit_.ratings.supply}) {
+            now_ += 120;
+            readSupply(volts);
+            for (const std::string& band : bands) {
+                if (volts < kit_.ratings.supply && band != bands.front()) continue;
+                now_ += 40;
+                read(Subject::power(band), Unit::dbm, -1);
+                read(Subject::current(band), Unit::ampere, -1);
+                if (volts < kit_.ratings.supply) continue;
+                read(Subject::frequency(band), Unit::hertz, -1);
+                for (int order = 2; order <= kit_.ratings.harmonics; ++order)
+                    read(Subject::harmonic(order, band), Unit::decibel, -1);
+            }
+        }
+        keep(book_.prefer("chain", "30 dB pad 10 W, analyser +20 dBm"));
+        keep(book_.prefer("coupler", "T, coil 0.1u..12u, rig 10p..260p, antenna 10p..260p, 100 V"));
+        keep(book_.prefer("antenna loads", "wire 20.3, wire 12.6, loop 110+60j"));
+    }
+
     const Result<void>& trouble() const { return trouble_; }
 
  private:
@@ -257,14 +280,34 @@ class PracticeBuilder {
         if (subject.is(Subject::Kind::adjustment)) reading.settings[std::string(kPosition)] = setting;
         if (subject.is(Subject::Kind::coil)) reading.settings[std::string(kTurns)] = setting;
         reading.method = std::string(word(role));
-        if (subject == Subject::power()) {
+        if (subject.is(Subject::Kind::power)) {
             reading.method = "attenuator";
             reading.settings = {{"attenuation", kBenchAttenuation}};
         } else if (unit == Unit::watt) {
             reading = inWatts(reading, kBenchAttenuation);
         }
+        if (supply_ > 0 && !subject.is(Subject::Kind::supply))
+            reading.settings[std::string(kSupply)] = supply_;
         keep(book_.takeReading(reading));
         return true;
+    }
+
+    void readSupply(double volts) {
+        instruments_.answer(InstrumentRole::multimeter,
+                            "SIM:PROB \"" + Subject::supply().text() + "\"," + plainNumber(volts));
+        const auto value =
+            readReply(instruments_.answer(InstrumentRole::multimeter, measureQuery(Unit::volt)).value_or(""));
+        if (!value) return;
+        const Measured m = measuredWith(book_.meters(), Unit::volt, *value);
+        keep(book_.takeReading({0,
+                                Subject::supply(),
+                                m.value,
+                                Unit::volt,
+                                m.uncertainty,
+                                {{std::string(kSupply), volts}},
+                                "multimeter",
+                                0}));
+        supply_ = m.value;
     }
 
     /// A frequency with what went with it.
@@ -312,6 +355,7 @@ class PracticeBuilder {
     const Kit& kit_;
     PracticeInstruments instruments_;
     std::int64_t& now_;
+    double supply_ = 0;  ///< as it was read last, of a rig that is proved at several [V]
     Result<void> trouble_;
 };
 
@@ -352,6 +396,18 @@ Result<void> workPracticeBook(const std::filesystem::path& path, const PracticeK
         for (const Check& check : kit.checks) builder.check(check);
         builder.tuneAll("phase", 9);
         builder.frequencies();
+        return builder.trouble();
+    }
+    if (stage == PracticeStage::proving) {
+        builder.stock(practice.drawers);
+        builder.partsIn({});
+        for (const Coil& coil : kit.coils) {
+            builder.windCoil(coil);
+            builder.proveCoil(coil);
+        }
+        builder.stepsUntil("");
+        for (const Check& check : kit.checks) builder.check(check);
+        builder.prove();
         return builder.trouble();
     }
     const bool finished = stage == PracticeStage::finished;

@@ -33,6 +33,7 @@ Result<PracticeKit> readShippedKit(const std::filesystem::path& dataFolder, cons
 enum class PracticeStage {
     tuning,   ///< of the rig with every way of adjusting: nulls in hand, a counter, crystals and a dial
               ///< measured
+    proving,  ///< of the rig with three bands: its parts and coils in, some powers read
     partWay,  ///< the receiver plays, the finals' parts are not yet in, one of their coils is on the bench
     finished  ///< everything but the builder's own word on the licence
 };

@@ -57,6 +57,7 @@ Result<PracticeBag> readPracticeBag(const std::string& json) {
         }
         for (const auto& ref : top.texts("missing")) out.missing.insert(ref);
         out.faults = top.texts("faults");
+        for (const auto& ref : top.texts("dead")) out.dead.insert(ref);
         top.finish();
         return out;
     } catch (const JsonFault& fault) {
@@ -165,36 +166,74 @@ double PracticeTruth::tuned(const CoilTune& tune, const std::string& coil, doubl
                : kNothing;
 }
 
-/// Finals saturated by their supply behind the polarity diode, driven through the tuned transmit coil, less
-/// the filter's loss.
-double PracticeTruth::power() {
-    double drive = 1.0;
+/// The supply as the builder set it, else as the kit wants it [V].
+double PracticeTruth::supply() const {
+    const auto set = settings_.find(Subject::supply());
+    const double volts = set != settings_.end() && set->second > 0 ? set->second : kit_.ratings.supply;
+    return volts * (1 + 0.004 * scatter("supply"));
+}
+
+/// Finals that work, of those that share the power.
+double PracticeTruth::alive() const {
+    const double finals = std::max(1, kit_.ratings.finals);
+    return std::max(0.0, finals - double(bag_.dead.size())) / finals;
+}
+
+/// The low-pass as it really is; empty where a part of it is not in.
+std::vector<LadderElement> PracticeTruth::lowPass(const std::string& band) const {
+    std::vector<LadderElement> out = lowPassOf(kit_, band);
+    for (std::size_t i = 0; i < out.size(); ++i) {
+        const std::string& ref = kit_.lowPassOn(band)[i].ref;
+        out[i].value = kit_.coil(ref) != nullptr ? inductance(ref) : part(ref);
+        if (!(out[i].value > 0)) return {};
+    }
+    return out;
+}
+
+/// Drive through the tuned transmit coil, 1 at its peak.
+double PracticeTruth::drive(const std::string& band) const {
+    double out = 1.0;
     for (const Adjustment& a : kit_.adjustments) {
         const Coil* coil = kit_.coil(a.coil);
         if (a.unit != Unit::watt || coil == nullptr || !coil->tune) continue;
-        drive = resonanceCurve(kit_.ratings.frequency, tuned(*coil->tune, coil->ref, position(a.id)));
+        out = resonanceCurve(kit_.ratings.on(band).frequency, tuned(*coil->tune, coil->ref, position(a.id)));
     }
-    const double rated = kit_.ratings.power * (1.02 + 0.04 * scatter("power"));
-    if (!kit_.ratings.transmits() || !(kit_.ratings.frequency > 0)) return kNothing;
-    const double loss = insertionLoss(lowPassOf(kit_), kit_.ratings.frequency, kit_.ratings.ohms);
-    const double works = circuit().works("transmit");
-    return rated * drive * drive * works * works * std::pow(10.0, -loss / 10);
+    return out;
 }
 
-double PracticeTruth::harmonic(int order) const {
-    if (order < 2 || order > 99 || !(kit_.ratings.frequency > 0)) return kNothing;
+/// Finals saturated by their supply behind the polarity diode, less the filter's loss. Without bands it loses
+/// what the kit's own filter does; with bands what was wound counts.
+double PracticeTruth::power(const std::string& band) {
+    const Ratings rated = kit_.ratings.on(band);
+    if (!rated.transmits() || !(rated.frequency > 0)) return kNothing;
+    const auto built = kit_.ratings.bands.empty() ? lowPassOf(kit_) : lowPass(band);
+    if (built.empty() && !kit_.lowPassOn(band).empty() && !kit_.ratings.bands.empty()) return 0;
+    const double loss = insertionLoss(built, rated.frequency, rated.ohms);
+    const double works = circuit().works("transmit"), driven = drive(band);
+    const double volts = settings_.contains(Subject::supply()) ? supply() / rated.supply : 1;
+    return rated.power * (1.02 + 0.04 * scatter("power" + band)) * driven * driven * works * works * volts *
+           volts * std::pow(alive(), 1.5) * std::pow(10.0, -loss / 10);
+}
+
+/// With the key down: as the kit promises, by its supply and by the finals that work.
+double PracticeTruth::current(const std::string& band) {
+    const Ratings& rated = kit_.ratings;
+    const double usual = rated.currentHigh > 0 ? (rated.currentLow + rated.currentHigh) / 2
+                                               : rated.on(band).power / (0.55 * rated.supply);
+    return usual * (1 + 0.05 * scatter("current" + band)) * supply() / rated.supply * alive() *
+           (0.3 + 0.7 * drive(band)) * circuit().works("transmit");
+}
+
+double PracticeTruth::harmonic(int order, const std::string& band) const {
+    const Ratings rated = kit_.ratings.on(band);
+    if (order < 2 || order > 99 || !(rated.frequency > 0)) return kNothing;
     const double raw = order % 2 == 0 ? 12.0 : 16.0;  // dB below the carrier at the finals
     double filtered = raw;
-    if (!kit_.lowPass.empty()) {
-        std::vector<LadderElement> ladder = lowPassOf(kit_);
-        for (std::size_t i = 0; i < ladder.size(); ++i) {
-            const std::string& ref = kit_.lowPass[i].ref;
-            ladder[i].value = kit_.coil(ref) != nullptr ? inductance(ref) : part(ref);
-            if (!(ladder[i].value > 0)) return kNothing;
-        }
-        const double f = kit_.ratings.frequency;
-        filtered +=
-            insertionLoss(ladder, order * f, kit_.ratings.ohms) - insertionLoss(ladder, f, kit_.ratings.ohms);
+    if (!kit_.lowPassOn(band).empty()) {
+        const std::vector<LadderElement> ladder = lowPass(band);
+        if (ladder.empty()) return kNothing;
+        const double f = rated.frequency;
+        filtered += insertionLoss(ladder, order * f, rated.ohms) - insertionLoss(ladder, f, rated.ohms);
     }
     return std::min(filtered, 70.0 + scatter("floor"));  // the analyser's own floor
 }
@@ -215,12 +254,12 @@ double PracticeTruth::check(const std::string& id) {
 }
 
 /// The BFO's error is the rig's error.
-double PracticeTruth::frequency() {
+double PracticeTruth::frequency(const std::string& band) {
     double offset = 60.0 * scatter("frequency");
     for (const Adjustment& a : kit_.adjustments) {
         if (a.unit == Unit::hertz && a.sets() && a.coil.empty()) offset += adjustment(a.id) - a.target;
     }
-    return kit_.ratings.frequency + offset;
+    return kit_.ratings.on(band).frequency + offset;
 }
 
 double PracticeTruth::at(const Subject& subject, double setting) {
@@ -246,15 +285,18 @@ double PracticeTruth::at(const Subject& subject, double setting) {
         case Subject::Kind::crystal:
             return crystal(id);
         case Subject::Kind::power:
-            return power();
+            return power(subject.band);
+        case Subject::Kind::current:
+            return current(subject.band);
         case Subject::Kind::supply:
-            return kit_.ratings.supply * (1 + 0.004 * scatter("supply"));
+            return supply();
         case Subject::Kind::frequency:
-            return frequency();
+            return frequency(subject.band);
         case Subject::Kind::harmonic: {
             int order = 0;
             const auto [end, error] = std::from_chars(id.data(), id.data() + id.size(), order);
-            return error == std::errc{} && end == id.data() + id.size() ? harmonic(order) : kNothing;
+            return error == std::errc{} && end == id.data() + id.size() ? harmonic(order, subject.band)
+                                                                        : kNothing;
         }
         default:
             return kNothing;

@@ -28,6 +28,7 @@ struct PracticeBag {
         std::string mark;
     };
     std::vector<std::string> faults;  ///< of the rig's circuit, "R62 open"
+    std::set<std::string> dead;       ///< finals that do nothing
     std::vector<Over> over;           ///< parts that no line wants: subjects "loose:1", "loose:2", …
 };
 
@@ -86,9 +87,14 @@ class PracticeTruth {
     double adjustment(const std::string& id);
     double peakResponse(const Adjustment& a);
     double setResponse(const Adjustment& a);
-    double power();
-    double frequency();
-    double harmonic(int order) const;
+    double alive() const;
+    double drive(const std::string& band) const;
+    double supply() const;
+    double power(const std::string& band);
+    double current(const std::string& band);
+    double frequency(const std::string& band);
+    double harmonic(int order, const std::string& band) const;
+    std::vector<LadderElement> lowPass(const std::string& band) const;
     double position(const std::string& adjustment) const;
 
     Kit kit_;

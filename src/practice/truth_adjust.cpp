@@ -60,7 +60,7 @@ double PracticeTruth::peakResponse(const Adjustment& a) {
     } else {
         amplitude = resonanceCurve(1.0, 1.0 + 0.05 * (position(a.id) - 0.5));
     }
-    if (a.unit == Unit::watt && (band || kit_.ratings.transmits())) return power();
+    if (a.unit == Unit::watt && (band || kit_.ratings.transmits())) return power(a.band);
     return 0.8 * amplitude * circuit().works("receive");
 }
 

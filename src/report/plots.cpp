@@ -170,8 +170,8 @@ PlotData tunePlot(const Judged& judged, const Adjustment& adjustment) {
 }
 
 PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proof,
-                      const LimitProfile& profile) {
-    const double f = kit.ratings.frequency, last = f * (kit.ratings.harmonics + 0.6);
+                      const LimitProfile& profile, const std::string& band) {
+    const double f = kit.ratings.on(band).frequency, last = f * (kit.ratings.harmonics + 0.6);
     PlotData out;
     out.title = QStringLiteral("Harmonics below the fundamental");
     out.xLabel = QStringLiteral("[MHz]");
@@ -186,7 +186,7 @@ PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proo
         stems.y.push_back(-h.below);
     }
     PlotData::Series filter;
-    if (const auto ladder = lowPassAsBuilt(kit, build); !ladder.empty()) {
+    if (const auto ladder = lowPassAsBuilt(kit, build, band); !ladder.empty()) {
         const double reference = insertionLoss(ladder, f, kit.ratings.ohms);
         for (double at = last / 300; at <= last; at += last / 300) {
             filter.x.push_back(at / 1e6);

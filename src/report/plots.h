@@ -12,6 +12,6 @@ PlotData tunePlot(const Judged& judged, const Adjustment& adjustment);
 /// The fundamental, each harmonic measured, the limit, and what the low-pass as built takes away at every
 /// frequency.
 PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proof,
-                      const LimitProfile& profile);
+                      const LimitProfile& profile, const std::string& band = "");
 
 }  // namespace ombrek

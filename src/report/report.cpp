@@ -144,33 +144,47 @@ QString partsSection(const Judged& judged) {
     return rows.empty() ? out : out + table({"Part", "Wanted", "Reading", "Verdict", "Why"}, rows);
 }
 
-QString proofSection(const Kit& kit, const ProofState& proof, const LimitProfile& profile) {
-    if (!kit.ratings.transmits()) return {};
-    std::vector<Row> rows;
+/// What was proved on a band; on the only one without its name.
+void addProof(const Kit& kit, const ProofState& proof, const std::string& band, std::vector<Row>& rows) {
+    const Ratings rated = kit.ratings.on(band);
+    const QString on = band.empty() ? QString() : QStringLiteral(", ") + esc(band);
     const QString measured = proof.power ? esc(formatQuantity(proof.power->watts, Unit::watt, 3) + " at " +
                                                formatQuantity(proof.supply, Unit::volt, 3) + "; " +
                                                formatQuantity(proof.powerAtRated, Unit::watt, 3) + " at " +
-                                               formatQuantity(kit.ratings.supply, Unit::volt, 3))
+                                               formatQuantity(rated.supply, Unit::volt, 3))
                                          : QStringLiteral("–");
-    rows.push_back({"Power", esc(formatQuantity(kit.ratings.power, Unit::watt, 3)), measured,
+    rows.push_back({QStringLiteral("Power") + on, esc(formatQuantity(rated.power, Unit::watt, 3)), measured,
                     mark(proof.powerVerdict.state)});
     rows.push_back(
-        {"Frequency", esc(formatQuantity(kit.ratings.frequency, Unit::hertz, 8)),
+        {QStringLiteral("Frequency") + on, esc(formatQuantity(rated.frequency, Unit::hertz, 8)),
          proof.frequency ? esc(formatQuantity(*proof.frequency, Unit::hertz, 8)) : QStringLiteral("–"),
          mark(proof.frequencyVerdict.state)});
     for (std::size_t i = 0; i < proof.harmonicVerdicts.size(); ++i) {
         const Verdict& v = proof.harmonicVerdicts[i];
-        rows.push_back({QStringLiteral("Harmonic %1").arg(i + 2),
+        rows.push_back({QStringLiteral("Harmonic %1").arg(i + 2) + on,
                         esc(formatQuantity(proof.required, Unit::decibel, 3) + " below"),
                         v.state == VerdictState::notDone ? QStringLiteral("–")
                                                          : esc(formatQuantity(v.reading, Unit::decibel, 3)),
                         mark(v.state)});
     }
-    QString out =
-        QStringLiteral("<h2>Proof</h2>") + table({"What", "Rated or required", "Measured", "Verdict"}, rows);
-    if (proof.power)
-        out += QStringLiteral("<p>%1</p>").arg(esc(proof.power->working.text()).replace('\n', "<br>"));
-    return out + QStringLiteral("<p>Limit: %1. Source: %2.</p>").arg(esc(profile.name), esc(profile.source));
+}
+
+QString proofSection(const Judged& judged) {
+    const Kit& kit = judged.kit();
+    if (!kit.ratings.transmits()) return {};
+    std::vector<Row> rows;
+    QString workings;
+    for (const std::string& band : kit.ratings.bandNames()) {
+        const ProofState& proof = judged.proof(band);
+        addProof(kit, proof, band, rows);
+        if (proof.power)
+            workings +=
+                QStringLiteral("<p>%1</p>").arg(esc(proof.power->working.text()).replace('\n', "<br>"));
+    }
+    const LimitProfile& profile = judged.profile();
+    return QStringLiteral("<h2>Proof</h2>") +
+           table({"What", "Rated or required", "Measured", "Verdict"}, rows) + workings +
+           QStringLiteral("<p>Limit: %1. Source: %2.</p>").arg(esc(profile.name), esc(profile.source));
 }
 
 /// Hold points gone past knowingly with their reason, and everything the loupe found.
@@ -265,7 +279,6 @@ Report makeReport(const Judged& judged, std::int64_t now, const QString& builder
     const Build& build = judged.build();
     const LimitProfile& profile = judged.profile();
     const Readiness& ready = judged.readiness();
-    const ProofState& proof = judged.proof();
     Report out;
     out.title = QString::fromStdString(kit.name);
     const double hours = judged.planTime().spent / 60;
@@ -274,10 +287,12 @@ Report makeReport(const Judged& judged, std::int64_t now, const QString& builder
             .arg(esc(kit.name), esc(kit.summary), verdictLine(ready), when(build.started), when(now),
                  QString::fromStdString(decimals(hours, 1)));
     if (!builder.isEmpty()) out.html += QStringLiteral("<p>Built by %1.</p>").arg(builder.toHtmlEscaped());
-    out.html += versionSection(kit) + gatesSection(ready) + proofSection(kit, proof, profile);
-    if (!proof.harmonics.empty()) {
+    out.html += versionSection(kit) + gatesSection(ready) + proofSection(judged);
+    for (const std::string& band : kit.ratings.bandNames()) {
+        const ProofState& proof = judged.proof(band);
+        if (proof.harmonics.empty()) continue;
         out.html += picture(out.plots.size());
-        out.plots.push_back(plotSvg(spectrumPlot(kit, build, proof, profile), kPlotSize));
+        out.plots.push_back(plotSvg(spectrumPlot(kit, build, proof, profile, band), kPlotSize));
     }
     out.html += coilsSection(kit, build);
     for (const Adjustment& a : kit.adjustments) {

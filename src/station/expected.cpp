@@ -36,7 +36,7 @@ Expected between(const Limits& limits, Unit unit) {
 
 Expected ofPower(const Kit& kit, const Reading& reading) {
     constexpr double kTimes = 10;
-    const double watts = kit.ratings.power, ohms = kit.ratings.ohms;
+    const double watts = kit.ratings.on(reading.subject.band).power, ohms = kit.ratings.ohms;
     const std::string why = "the kit promises " + formatQuantity(watts, Unit::watt, 3);
     if (!(watts > 0)) return {};
     switch (reading.unit) {
@@ -81,10 +81,15 @@ Expected expectedOf(const Kit& kit, const Reading& reading) {
         }
         case Subject::Kind::power:
             return ofPower(kit, reading);
+        case Subject::Kind::current:
+            return kit.ratings.currentHigh > 0
+                       ? about(kit.ratings.currentHigh, 5, Unit::ampere, "the kit promises")
+                       : Expected{};
         case Subject::Kind::supply:
             return about(kit.ratings.supply, 4, Unit::volt, "the kit is rated at");
         case Subject::Kind::frequency:
-            return about(kit.ratings.frequency, 1.5, Unit::hertz, "the kit is rated at");
+            return about(kit.ratings.on(reading.subject.band).frequency, 1.5, Unit::hertz,
+                         "the kit is rated at");
         case Subject::Kind::harmonic:
             return {0, 0, 120, "harmonics are 20 to 70 dB below, usually"};
         default:

@@ -32,6 +32,7 @@ std::string stationOf(Subject::Kind kind) {
             return "Tune";
         case Subject::Kind::supply:
         case Subject::Kind::power:
+        case Subject::Kind::current:
         case Subject::Kind::frequency:
         case Subject::Kind::harmonic:
             return "Proof";

@@ -50,7 +50,7 @@ void Judged::takeOver(Judged&& before, const std::function<bool(std::string_view
     keep(coils, coils_, before.coils_);
     keep(word, checks_, before.checks_);
     keep(word && coils, tunes_, before.tunes_);  // a remedy counts in the turns on the core
-    keep(word, proof_, before.proof_);
+    if (word) proofs_ = std::move(before.proofs_);
     keep(steps && reading, timeLeft_, before.timeLeft_);
     keep(bag && coils && word && steps && none({"finding", "looked"}), readiness_, before.readiness_);
 }
@@ -92,8 +92,12 @@ const TuneState& Judged::tune(const Adjustment& adjustment) const {
     return ofRecord(kit_.adjustments, all, adjustment);
 }
 
-const ProofState& Judged::proof() const {
-    return proof_.of([&] { return proofState(kit_, build_, profile_); });
+const ProofState& Judged::proof(const std::string& band) const {
+    const std::string name = band.empty() ? kit_.ratings.bandNames().front() : band;
+    const auto hit = proofs_.find(name);
+    return hit != proofs_.end()
+               ? hit->second
+               : proofs_.emplace(name, proofState(kit_, build_, profile_, name)).first->second;
 }
 
 const PlanTime& Judged::planTime() const {

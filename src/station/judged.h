@@ -1,6 +1,7 @@
 #pragma once
 
 #include <functional>
+#include <map>
 #include <optional>
 #include <string_view>
 #include <vector>
@@ -50,7 +51,8 @@ class Judged {
     const Verdict& check(const Check& check) const;
     /// @param adjustment  one of kit().adjustments
     const TuneState& tune(const Adjustment& adjustment) const;
-    const ProofState& proof() const;
+    /// Of a band; without a name the first, which is the only one of most rigs.
+    const ProofState& proof(const std::string& band = "") const;
     const PlanTime& planTime() const;
     const Readiness& readiness() const;
 
@@ -80,7 +82,7 @@ class Judged {
     Once<std::vector<const Part*>> partsInOrder_;
     Once<BagStory> story_;
     Once<std::vector<TuneState>> tunes_;
-    Once<ProofState> proof_;
+    mutable std::map<std::string, ProofState> proofs_;  ///< by band
     Once<Pace::Left> timeLeft_;
     Once<PlanTime> planTime_;
     Once<Readiness> readiness_;

@@ -8,10 +8,10 @@
 
 namespace ombrek {
 
-std::vector<LadderElement> lowPassAsBuilt(const Kit& kit, const Build& build) {
-    std::vector<LadderElement> out = lowPassOf(kit);
+std::vector<LadderElement> lowPassAsBuilt(const Kit& kit, const Build& build, const std::string& band) {
+    std::vector<LadderElement> out = lowPassOf(kit, band);
     for (std::size_t i = 0; i < out.size(); ++i) {
-        const std::string& ref = kit.lowPass[i].ref;
+        const std::string& ref = kit.lowPassOn(band)[i].ref;
         const Reading* measured = build.last(kit.coil(ref) ? Subject::coil(ref) : Subject::part(ref));
         if (measured != nullptr && measured->value > 0 && std::isfinite(measured->value))
             out[i].value = measured->value;
@@ -19,10 +19,6 @@ std::vector<LadderElement> lowPassAsBuilt(const Kit& kit, const Build& build) {
     return out;
 }
 
-namespace {
-
-/// The supply of a reading [V]: as kept with it, else as read last before it; NaN: a later one says nothing
-/// of it.
 double supplyOf(const Build& build, const Reading& reading) {
     double out = NAN;
     for (const Reading& r : build.readings) {
@@ -31,6 +27,14 @@ double supplyOf(const Build& build, const Reading& reading) {
     return reading.setting(kSupply, out);
 }
 
+namespace {
+
+/// A band with what is promised on it.
+struct Band {
+    const std::string& name;
+    Ratings ratings;
+};
+
 Verdict toldNot(std::string sentence) {
     Verdict out;
     out.state = VerdictState::cannotTell;
@@ -38,26 +42,27 @@ Verdict toldNot(std::string sentence) {
     return out;
 }
 
-void judgePower(const Kit& kit, const Build& build, ProofState& out) {
+void judgePower(const Kit& kit, const Band& band, const Build& build, ProofState& out) {
     const Reading* now = build.last(Subject::supply());
-    out.supply = now != nullptr && now->value > 0 ? now->value : kit.ratings.supply;
-    const auto reading = lastStanding(kit, build, Subject::power());
+    out.supply = now != nullptr && now->value > 0 ? now->value : band.ratings.supply;
+    const Subject subject = Subject::power(band.name);
+    const auto reading = lastStanding(kit, build, subject);
     if (!reading) {
-        out.powerVerdict.sentence = changedSince(kit, build, Subject::power());
+        out.powerVerdict.sentence = changedSince(kit, build, subject);
         return;
     }
-    out.power = powerOf(*reading, kit.ratings.ohms);
+    out.power = powerOf(*reading, band.ratings.ohms);
     const double supply = supplyOf(build, *reading);
     out.supplyKnown = supply > 0 && std::isfinite(supply);
-    out.supply = out.supplyKnown ? supply : kit.ratings.supply;
-    out.powerAtRated = powerAtSupply(out.power->watts, out.supply, kit.ratings.supply);
+    out.supply = out.supplyKnown ? supply : band.ratings.supply;
+    out.powerAtRated = powerAtSupply(out.power->watts, out.supply, band.ratings.supply);
     if (!out.supplyKnown) {
         out.powerVerdict =
             toldNot("The supply was not read before it: read the supply, then the power again.");
         return;
     }
     const double scale = out.powerAtRated / std::max(out.power->watts, 1e-12);
-    out.powerVerdict = judge(out.powerAtRated, {kit.ratings.powerLow, kit.ratings.powerHigh},
+    out.powerVerdict = judge(out.powerAtRated, {band.ratings.powerLow, band.ratings.powerHigh},
                              out.power->uncertainty * scale, build.rule, Unit::watt);
 }
 
@@ -73,11 +78,12 @@ void holdPromise(const Kit& kit, const Harmonic& harmonic, VerdictRule rule, Ver
                        formatQuantity(promised, Unit::decibel, 3) + " below. " + held.sentence;
 }
 
-void judgeHarmonics(const Kit& kit, const Build& build, const LimitProfile& profile, ProofState& out) {
-    const double watts = out.power && out.power->watts > 0 ? out.power->watts : kit.ratings.power;
+void judgeHarmonics(const Kit& kit, const Band& band, const Build& build, const LimitProfile& profile,
+                    ProofState& out) {
+    const double watts = out.power && out.power->watts > 0 ? out.power->watts : band.ratings.power;
     out.required = requiredSuppression(profile, watts);
     for (int order = 2; order <= kit.ratings.harmonics; ++order) {
-        const Subject subject = Subject::harmonic(order);
+        const Subject subject = Subject::harmonic(order, band.name);
         const auto reading = lastStanding(kit, build, subject);
         out.harmonicVerdicts.emplace_back();
         if (!reading) {
@@ -93,18 +99,21 @@ void judgeHarmonics(const Kit& kit, const Build& build, const LimitProfile& prof
 
 }  // namespace
 
-ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& profile) {
+ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& profile,
+                      const std::string& name) {
     ProofState out;
     if (!kit.ratings.transmits()) return out;
-    judgePower(kit, build, out);
-    judgeHarmonics(kit, build, profile, out);
-    if (const auto reading = lastStanding(kit, build, Subject::frequency())) {
+    const Band band{name, kit.ratings.on(name)};
+    judgePower(kit, band, build, out);
+    judgeHarmonics(kit, band, build, profile, out);
+    const Subject frequency = Subject::frequency(name);
+    if (const auto reading = lastStanding(kit, build, frequency)) {
         out.frequency = reading->value;
         out.frequencyVerdict =
-            judgeFrequency(reading->value, kit.ratings.frequency, kit.ratings.frequencyTolerance,
+            judgeFrequency(reading->value, band.ratings.frequency, band.ratings.frequencyTolerance,
                            reading->uncertainty, build.rule);
     } else {
-        out.frequencyVerdict.sentence = changedSince(kit, build, Subject::frequency());
+        out.frequencyVerdict.sentence = changedSince(kit, build, frequency);
     }
     return out;
 }

@@ -26,9 +26,14 @@ struct ProofState {
 };
 
 /// The kit's low-pass with the values that were measured, and nominal ones where none was.
-std::vector<LadderElement> lowPassAsBuilt(const Kit& kit, const Build& build);
+std::vector<LadderElement> lowPassAsBuilt(const Kit& kit, const Build& build, const std::string& band = "");
 
-/// @param profile  the chosen limit profile
-ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& profile);
+/// The supply of a reading [V]: as kept with it, else as read last before it; NaN: a later one says nothing
+/// of it.
+double supplyOf(const Build& build, const Reading& reading);
+
+/// @param profile  the chosen limit profile @param band  of a rig with several; empty: its only one
+ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& profile,
+                      const std::string& band = "");
 
 }  // namespace ombrek

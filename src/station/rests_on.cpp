@@ -48,8 +48,8 @@ void addTuned(const Kit& kit, std::initializer_list<Unit> units, std::vector<Sub
 }
 
 /// An adjustment, and its neighbours on the same coil.
-void ofAdjustment(const Kit& kit, const std::string& id, std::vector<Subject>& out) {
-    const Adjustment* a = kit.adjustment(id);
+void ofAdjustment(const Kit& kit, const Subject& subject, std::vector<Subject>& out) {
+    const Adjustment* a = kit.adjustment(subject.id);
     if (a == nullptr) return;
     addAdjustment(kit, *a, out);
     for (const Adjustment& other : kit.adjustments) {
@@ -58,8 +58,8 @@ void ofAdjustment(const Kit& kit, const std::string& id, std::vector<Subject>& o
 }
 
 /// The parts that a check is made at, what feeds it, and those to look at when it fails.
-void ofCheck(const Kit& kit, const std::string& id, std::vector<Subject>& out) {
-    const Check* check = kit.check(id);
+void ofCheck(const Kit& kit, const Subject& subject, std::vector<Subject>& out) {
+    const Check* check = kit.check(subject.id);
     if (check == nullptr) return;
     eachWord(check->at + " " + check->suspects + " " + check->from, [&](const std::string& word) {
         if (kit.part(word) != nullptr) add(out, Subject::part(word));
@@ -68,13 +68,13 @@ void ofCheck(const Kit& kit, const std::string& id, std::vector<Subject>& out) {
 }
 
 /// What tunes and filters the output.
-void ofOutput(const Kit& kit, const std::string&, std::vector<Subject>& out) {
+void ofOutput(const Kit& kit, const Subject& subject, std::vector<Subject>& out) {
     addTuned(kit, {Unit::watt, Unit::ampere}, out);
-    for (const FilterElement& e : kit.lowPass)
+    for (const FilterElement& e : kit.lowPassOn(subject.band))
         add(out, kit.coil(e.ref) ? Subject::coil(e.ref) : Subject::part(e.ref));
 }
 
-void ofFrequency(const Kit& kit, const std::string&, std::vector<Subject>& out) {
+void ofFrequency(const Kit& kit, const Subject&, std::vector<Subject>& out) {
     addTuned(kit, {Unit::hertz}, out);
 }
 
@@ -82,13 +82,11 @@ void ofFrequency(const Kit& kit, const std::string&, std::vector<Subject>& out) 
 /// power and harmonics, oscillators → frequency.
 struct Rule {
     Subject::Kind kind;
-    void (*add)(const Kit&, const std::string& id, std::vector<Subject>& out);
+    void (*add)(const Kit&, const Subject& subject, std::vector<Subject>& out);
 };
-constexpr Rule kRules[] = {{Subject::Kind::adjustment, ofAdjustment},
-                           {Subject::Kind::check, ofCheck},
-                           {Subject::Kind::frequency, ofFrequency},
-                           {Subject::Kind::power, ofOutput},
-                           {Subject::Kind::harmonic, ofOutput}};
+constexpr Rule kRules[] = {{Subject::Kind::adjustment, ofAdjustment}, {Subject::Kind::check, ofCheck},
+                           {Subject::Kind::frequency, ofFrequency},   {Subject::Kind::power, ofOutput},
+                           {Subject::Kind::current, ofOutput},        {Subject::Kind::harmonic, ofOutput}};
 
 /// What the kit itself says, of a subject and of all that it rests on.
 void addOfKit(const Kit& kit, const Subject& subject, std::vector<Subject>& out) {
@@ -128,7 +126,7 @@ bool holds(const Build& build, const Reading& reading, const Subject& on) {
 std::vector<Subject> restsOn(const Kit& kit, const Subject& subject) {
     std::vector<Subject> out;
     for (const Rule& rule : kRules) {
-        if (rule.kind == subject.kind) rule.add(kit, subject.id, out);
+        if (rule.kind == subject.kind) rule.add(kit, subject, out);
     }
     addOfKit(kit, subject, out);
     return out;

@@ -84,12 +84,21 @@ Evidence from(std::string what, const Verdict& verdict) {
             verdict.sentence.empty() ? "Not measured yet." : verdict.sentence};
 }
 
-Evidences harmonicEvidence(const ProofState& proof) {
+/// Of every band of the rig, one after the other.
+template <class Of>
+Evidences onEveryBand(const Judged& judged, Of of) {
     Evidences out;
-    int order = 2;
-    for (const Verdict& verdict : proof.harmonicVerdicts)
-        out.push_back(from("Harmonic " + std::to_string(order++), verdict));
+    for (const std::string& band : judged.kit().ratings.bandNames())
+        of(judged.proof(band), band.empty() ? "" : ", " + band, out);
     return out;
+}
+
+Evidences harmonicEvidence(const Judged& judged) {
+    return onEveryBand(judged, [](const ProofState& proof, const std::string& on, Evidences& out) {
+        int order = 2;
+        for (const Verdict& verdict : proof.harmonicVerdicts)
+            out.push_back(from("Harmonic " + std::to_string(order++) + on, verdict));
+    });
 }
 
 }  // namespace
@@ -128,10 +137,15 @@ Readiness readiness(const Judged& judged) {
         all(kit.adjustments, [](const Adjustment& a) { return Subject::adjustment(a.id); }));
     if (!kit.ratings.mayTransmit()) return out;
     if (kit.ratings.transmits()) {
-        const ProofState& proof = judged.proof();
-        add("power", "Power as rated", "Proof", {from("Power at the rated supply", proof.powerVerdict)});
-        add("frequency", "On frequency", "Proof", {from("Frequency", proof.frequencyVerdict)});
-        add("harmonics", "Harmonics below the limit", "Proof", harmonicEvidence(proof));
+        add("power", "Power as rated", "Proof",
+            onEveryBand(judged, [](const ProofState& proof, const std::string& on, Evidences& out) {
+                out.push_back(from("Power at the rated supply" + on, proof.powerVerdict));
+            }));
+        add("frequency", "On frequency", "Proof",
+            onEveryBand(judged, [](const ProofState& proof, const std::string& on, Evidences& out) {
+                out.push_back(from("Frequency" + on, proof.frequencyVerdict));
+            }));
+        add("harmonics", "Harmonics below the limit", "Proof", harmonicEvidence(judged));
     } else {
         const std::string silent = "The kit does not say whether it transmits, nor its rated ";
         add("power", "Power as rated", "Proof", unknown("Power", silent + "power."));

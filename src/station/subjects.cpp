@@ -58,50 +58,50 @@ struct KindRow {
     bool (*exists)(const Kit&, const std::string& id);
     Unit (*unit)(const Kit&, const std::string& id);
     std::string (*title)(const Kit&, const std::string& id);
-    Evidence (*evidence)(const Judged&, const std::string& id);
+    Evidence (*evidence)(const Judged&, const Subject& subject);
 };
 
 bool transmits(const Kit& kit, const std::string&) { return kit.ratings.transmits(); }
 
 bool named(const Kit&, const std::string& id) { return !id.empty(); }
 Unit hertz(const Kit&, const std::string&) { return Unit::hertz; }
-Evidence nothingPromised(const Judged&, const std::string& id) {
-    return {id, VerdictState::notDone, "Nothing is promised there."};
+Evidence nothingPromised(const Judged&, const Subject& s) {
+    return {s.id, VerdictState::notDone, "Nothing is promised there."};
 }
 
-const std::array<KindRow, 13>& kinds() {
-    static const std::array<KindRow, 13> rows{{
+const std::array<KindRow, 14>& kinds() {
+    static const std::array<KindRow, 14> rows{{
         {Kind::part, [](const Kit& k, const std::string& id) { return k.part(id) != nullptr; },
          [](const Kit& k, const std::string& id) { return k.part(id)->unit; },
          [](const Kit& k, const std::string& id) { return id + " " + k.part(id)->value; },
-         [](const Judged& j, const std::string& id) { return partEvidence(*j.kit().part(id), j); }},
+         [](const Judged& j, const Subject& s) { return partEvidence(*j.kit().part(s.id), j); }},
         {Kind::coil, [](const Kit& k, const std::string& id) { return k.coil(id) != nullptr; },
          [](const Kit&, const std::string&) { return Unit::henry; },
          [](const Kit& k, const std::string& id) { return id + " " + k.coil(id)->what; },
-         [](const Judged& j, const std::string& id) { return coilEvidence(*j.kit().coil(id), j); }},
+         [](const Judged& j, const Subject& s) { return coilEvidence(*j.kit().coil(s.id), j); }},
         {Kind::check, [](const Kit& k, const std::string& id) { return k.check(id) != nullptr; },
          [](const Kit& k, const std::string& id) { return k.check(id)->unit; },
          [](const Kit& k, const std::string& id) { return k.check(id)->title; },
-         [](const Judged& j, const std::string& id) {
-             const Check& check = *j.kit().check(id);
+         [](const Judged& j, const Subject& s) {
+             const Check& check = *j.kit().check(s.id);
              return evidence(check.title, j.check(check), "Not checked yet.");
          }},
         {Kind::adjustment, [](const Kit& k, const std::string& id) { return k.adjustment(id) != nullptr; },
          [](const Kit& k, const std::string& id) { return k.adjustment(id)->unit; },
          [](const Kit& k, const std::string& id) { return k.adjustment(id)->title; },
-         [](const Judged& j, const std::string& id) {
-             const Adjustment& a = *j.kit().adjustment(id);
+         [](const Judged& j, const Subject& s) {
+             const Adjustment& a = *j.kit().adjustment(s.id);
              return Evidence{a.title, j.tune(a).state, j.tune(a).sentence};
          }},
         {Kind::step, [](const Kit& k, const std::string& id) { return k.step(id) != nullptr; },
          [](const Kit&, const std::string&) { return Unit::none; },
          [](const Kit& k, const std::string& id) { return k.step(id)->title; },
-         [](const Judged& j, const std::string& id) { return stepEvidence(*j.kit().step(id), j); }},
+         [](const Judged& j, const Subject& s) { return stepEvidence(*j.kit().step(s.id), j); }},
         {Kind::node, [](const Kit& k, const std::string& id) { return !k.circuit.empty() && !id.empty(); },
          [](const Kit&, const std::string& id) { return id.starts_with("ohms ") ? Unit::ohm : Unit::volt; },
          [](const Kit&, const std::string& id) { return pointTitle(id); },
-         [](const Judged&, const std::string& id) {
-             return Evidence{pointTitle(id), VerdictState::notDone, "Nothing is promised there."};
+         [](const Judged&, const Subject& s) {
+             return Evidence{pointTitle(s.id), VerdictState::notDone, "Nothing is promised there."};
          }},
         {Kind::reference, named, hertz, [](const Kit&, const std::string& id) { return "Counter at " + id; },
          nothingPromised},
@@ -111,28 +111,31 @@ const std::array<KindRow, 13>& kinds() {
          nothingPromised},
         {Kind::supply, transmits, [](const Kit&, const std::string&) { return Unit::volt; },
          [](const Kit&, const std::string&) { return std::string("Supply while transmitting"); },
-         [](const Judged& j, const std::string&) {
-             const bool read = j.proof().supplyKnown;
+         [](const Judged& j, const Subject& s) {
+             const bool read = j.proof(s.band).supplyKnown;
              return Evidence{"Supply while transmitting", read ? VerdictState::pass : VerdictState::notDone,
                              read ? "Read." : "Not measured yet."};
          }},
         {Kind::power, transmits, [](const Kit&, const std::string&) { return Unit::watt; },
          [](const Kit&, const std::string&) { return std::string("Power at the rated supply"); },
-         [](const Judged& j, const std::string&) {
-             return evidence("Power at the rated supply", j.proof().powerVerdict, "Not measured yet.");
+         [](const Judged& j, const Subject& s) {
+             return evidence("Power at the rated supply", j.proof(s.band).powerVerdict, "Not measured yet.");
          }},
+        {Kind::current, transmits, [](const Kit&, const std::string&) { return Unit::ampere; },
+         [](const Kit&, const std::string&) { return std::string("Current with the key down"); },
+         nothingPromised},
         {Kind::frequency, transmits, [](const Kit&, const std::string&) { return Unit::hertz; },
          [](const Kit&, const std::string&) { return std::string("Frequency"); },
-         [](const Judged& j, const std::string&) {
-             return evidence("Frequency", j.proof().frequencyVerdict, "Not measured yet.");
+         [](const Judged& j, const Subject& s) {
+             return evidence("Frequency", j.proof(s.band).frequencyVerdict, "Not measured yet.");
          }},
         {Kind::harmonic,
          [](const Kit& k, const std::string& id) { return k.ratings.transmits() && orderOf(k, id) > 0; },
          [](const Kit&, const std::string&) { return Unit::decibel; },
          [](const Kit&, const std::string& id) { return "Harmonic " + id; },
-         [](const Judged& j, const std::string& id) {
-             return evidence("Harmonic " + id,
-                             j.proof().harmonicVerdicts.at(std::size_t(orderOf(j.kit(), id) - 2)),
+         [](const Judged& j, const Subject& s) {
+             return evidence("Harmonic " + s.id,
+                             j.proof(s.band).harmonicVerdicts.at(std::size_t(orderOf(j.kit(), s.id) - 2)),
                              "Not measured yet.");
          }},
     }};
@@ -141,7 +144,11 @@ const std::array<KindRow, 13>& kinds() {
 
 const KindRow* rowOf(const Kit& kit, const Subject& subject) {
     for (const KindRow& row : kinds()) {
-        if (row.kind == subject.kind) return row.exists(kit, subject.id) ? &row : nullptr;
+        if (row.kind != subject.kind) continue;
+        // A dial may name a band of its own; what is proved is proved on the kit's bands.
+        const bool band =
+            subject.band.empty() || subject.is(Kind::dial) || kit.ratings.band(subject.band) != nullptr;
+        return band && row.exists(kit, subject.id) ? &row : nullptr;
     }
     return nullptr;
 }
@@ -157,13 +164,14 @@ Unit unitOf(const Kit& kit, const Subject& subject) {
 
 std::string titleOf(const Kit& kit, const Subject& subject) {
     const KindRow* row = rowOf(kit, subject);
-    return row == nullptr ? subject.text() : row->title(kit, subject.id);
+    if (row == nullptr) return subject.text();
+    return row->title(kit, subject.id) + (subject.band.empty() ? "" : ", " + subject.band);
 }
 
 Evidence evidenceOf(const Subject& subject, const Judged& judged) {
     const KindRow* row = rowOf(judged.kit(), subject);
     if (row == nullptr) return {subject.text(), VerdictState::notDone, "The kit has nothing by this name."};
-    return row->evidence(judged, subject.id);
+    return row->evidence(judged, subject);
 }
 
 }  // namespace ombrek

@@ -322,7 +322,7 @@ TEST_CASE("what is dropped and is nothing for Ombrek gets a sentence, and nothin
     const std::pair<const char*, const char*> cases[] = {
         {"folder", "a folder"},    {"empty.txt", "empty"},         {"huge.bin", "no book, kit, list"},
         {"gone.csv", "not there"}, {"letter.txt", "no book, kit"}, {"sheet.xlsx", "archive"},
-        {"manual.pdf", "PDF"},     {"filter.s2p", "2 points"},     {"pipe", "no plain file"}};
+        {"manual.pdf", "PDF"},     {"filter.s2p", "five points"},  {"pipe", "no plain file"}};
     for (const auto& [name, words] : cases) {
         INFO(name);
         drop(desk, QString::fromStdString(desk.path(name).string()));

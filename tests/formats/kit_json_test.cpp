@@ -67,7 +67,7 @@ TEST_CASE("a small whole kit is read") {
 }
 
 TEST_CASE("all kits that ship are whole") {
-    for (const char* name : {"lantern-15", "breakwater", "slack-tide", "bell-buoy"}) {
+    for (const char* name : {"lantern-15", "breakwater", "slack-tide", "bell-buoy", "night-ferry"}) {
         const auto kit = readKitFile(std::string(OMBREK_DATA_FOLDER) + "/demo/" + name + ".kit.json",
                                      shippedTables().cores);
         INFO(name);

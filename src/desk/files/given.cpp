@@ -18,15 +18,18 @@ constexpr GivenPlace kPlaces[] = {
     {GivenKind::partsList, "list", ""},       {GivenKind::voltages, "paper", "checks"},
     {GivenKind::steps, "paper", "steps"},     {GivenKind::coils, "paper", "coils"}};
 
-/// Points and span of a Touchstone file's beginning, as far as it was looked at.
-QString touchstoneLine(const std::string& text) {
-    int points = 0;
-    for (const QString& line : qs(text).split(QChar('\n'))) {
+/// One port, an antenna or a load; two are a filter. By the name, else by the numbers of the first point.
+bool onePort(const Given& given) {
+    if (given.file.endsWith(QStringLiteral(".s1p"), Qt::CaseInsensitive)) return true;
+    if (given.file.endsWith(QStringLiteral(".s2p"), Qt::CaseInsensitive)) return false;
+    for (const QString& line : qs(given.text).split(QChar('\n'))) {
+        const QStringList words =
+            line.section(QChar('!'), 0, 0).simplified().split(QChar(' '), Qt::SkipEmptyParts);
         bool number = false;
-        line.simplified().section(QChar(' '), 0, 0).toDouble(&number);
-        points += number;
+        if (!words.isEmpty()) words.front().toDouble(&number);
+        if (number) return words.size() == 3;
     }
-    return QStringLiteral("%1 points of network parameters").arg(points);
+    return false;
 }
 
 }  // namespace
@@ -47,9 +50,11 @@ Result<Given> lookAt(const QString& path) {
     return out;
 }
 
-std::optional<GivenPlace> placeOf(GivenKind kind) {
+std::optional<GivenPlace> placeOf(const Given& given) {
+    if (given.kind == GivenKind::touchstone)
+        return GivenPlace{GivenKind::touchstone, onePort(given) ? "coupler" : "filter", ""};
     for (const GivenPlace& place : kPlaces) {
-        if (place.kind == kind) return place;
+        if (place.kind == given.kind) return place;
     }
     return std::nullopt;
 }
@@ -58,9 +63,6 @@ QString whyNotTaken(const Given& given) {
     const QString name =
         given.file.isEmpty() ? QStringLiteral("What was copied") : QFileInfo(given.file).fileName();
     switch (given.kind) {
-        case GivenKind::touchstone:
-            return QStringLiteral("%1: %2. No page uses them yet; nothing was taken.")
-                .arg(name, touchstoneLine(given.text));
         case GivenKind::archive:
             return QStringLiteral(
                        "%1 is an archive or a spreadsheet file: write the table as CSV and drop that.")

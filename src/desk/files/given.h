@@ -25,7 +25,7 @@ struct GivenPlace {
     const char *page, *about;  ///< `about` of Page::begin; "" : the file goes to Page::openFile
 };
 /// Nothing for what no page takes.
-std::optional<GivenPlace> placeOf(GivenKind kind);
+std::optional<GivenPlace> placeOf(const Given& given);
 
 /// Why what no page takes cannot be used, and what to do instead.
 QString whyNotTaken(const Given& given);

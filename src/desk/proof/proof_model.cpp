@@ -12,18 +12,19 @@ std::string text(const Reading* r, int digits) {
     return r == nullptr ? "" : formatQuantity(r->value, r->unit, digits, Zeros::keep);
 }
 
-void fillItems(const Kit& kit, const Build& build, const PowerMethod& method, ProofView& v) {
+void fillItems(const Kit& kit, const Build& build, const PowerMethod& method, const std::string& band,
+               ProofView& v) {
     const Reading* supply = build.last(Subject::supply());
-    const auto frequency = lastStanding(kit, build, Subject::frequency());
+    const auto frequency = lastStanding(kit, build, Subject::frequency(band));
     v.items.push_back({Subject::supply(), "Supply while transmitting", Unit::volt, text(supply, 4),
                        supply ? VerdictState::pass : VerdictState::notDone});
-    v.items.push_back({Subject::power(), "Power", method.unit,
+    v.items.push_back({Subject::power(band), "Power", method.unit,
                        v.proof.power ? formatQuantity(v.proof.power->watts, Unit::watt, 3, Zeros::keep) : "",
                        v.proof.powerVerdict.state});
-    v.items.push_back({Subject::frequency(), "Frequency", Unit::hertz, frequency ? text(&*frequency, 8) : "",
-                       v.proof.frequencyVerdict.state});
+    v.items.push_back({Subject::frequency(band), "Frequency", Unit::hertz,
+                       frequency ? text(&*frequency, 8) : "", v.proof.frequencyVerdict.state});
     for (int order = 2; order <= kit.ratings.harmonics; ++order) {
-        const Subject subject = Subject::harmonic(order);
+        const Subject subject = Subject::harmonic(order, band);
         const auto r = lastStanding(kit, build, subject);
         v.items.push_back({subject, "Harmonic " + std::to_string(order), Unit::decibel,
                            r ? text(&*r, 3) + " below" : "",
@@ -31,29 +32,30 @@ void fillItems(const Kit& kit, const Build& build, const PowerMethod& method, Pr
     }
 }
 
-void say(const Kit& kit, const PowerMethod& method, ProofView& v) {
+void say(const Kit& kit, const PowerMethod& method, const std::string& band, ProofView& v) {
+    const std::string on = band.empty() ? "" : " on " + band;
     const Subject& subject = v.items[v.inHand].subject;
     if (v.finished) {
         bool all = true;
         for (const auto& item : v.items) all = all && item.state == VerdictState::pass;
-        v.now = all ? "Proved: clean, on frequency, as strong as promised."
-                    : "Measured, but not all of it is right.";
+        v.now = all ? "Proved" + on + ": clean, on frequency, as strong as promised."
+                    : "Measured" + on + ", but not all of it is right.";
         v.why = all ? "F7 goes to Sign-off." : "Up and Down choose what to measure again.";
-    } else if (subject == Subject::supply()) {
+    } else if (subject.is(Subject::Kind::supply)) {
         v.now = "Key down into the dummy load: read the supply.";
         v.why = "Power goes with its square; the kit is rated at " +
                 formatQuantity(kit.ratings.supply, Unit::volt, 3) + ".";
-    } else if (subject == Subject::power()) {
-        v.now = "Measure the power, " + std::string(method.name) + ".";
+    } else if (subject.is(Subject::Kind::power)) {
+        v.now = "Measure the power" + on + ", " + std::string(method.name) + ".";
         v.why = method.id == "attenuator" ? "Never the transmitter straight into the meter: the attenuator "
                                             "first, rated for the power. M for another way."
                                           : "M for another way of measuring.";
-    } else if (subject == Subject::frequency()) {
-        v.now =
-            "Count the frequency: " + formatQuantity(kit.ratings.frequency, Unit::hertz, 6) + " on the dial.";
+    } else if (subject.is(Subject::Kind::frequency)) {
+        v.now = "Count the frequency: " + formatQuantity(kit.ratings.on(band).frequency, Unit::hertz, 6) +
+                " on the dial.";
         v.why = "A counter is only as good as its reference.";
     } else {
-        v.now = "Read harmonic " + subject.id + " below the fundamental.";
+        v.now = "Read harmonic " + subject.id + on + " below the fundamental.";
         v.why = "At least " + formatQuantity(v.proof.required, Unit::decibel, 3) +
                 " below. Through the attenuator only.";
     }
@@ -61,7 +63,19 @@ void say(const Kit& kit, const PowerMethod& method, ProofView& v) {
 
 }  // namespace
 
-ProofView proofView(const Judged& judged, const std::optional<Subject>& chosen, const PowerMethod& method) {
+std::string bandToProve(const Judged& judged) {
+    const auto bands = judged.kit().ratings.bandNames();
+    for (const std::string& band : bands) {
+        const ProofState& proof = judged.proof(band);
+        bool whole = proof.power && proof.frequency;
+        for (const Verdict& v : proof.harmonicVerdicts) whole = whole && v.state != VerdictState::notDone;
+        if (!whole) return band;
+    }
+    return bands.front();
+}
+
+ProofView proofView(const Judged& judged, const std::optional<Subject>& chosen, const PowerMethod& method,
+                    const std::string& band) {
     const Kit& kit = judged.kit();
     const Build& build = judged.build();
     ProofView v;
@@ -74,8 +88,8 @@ ProofView proofView(const Judged& judged, const std::optional<Subject>& chosen, 
                        : "F7 goes to Sign-off.";
         return v;
     }
-    v.proof = judged.proof();
-    fillItems(kit, build, method, v);
+    v.proof = judged.proof(band);
+    fillItems(kit, build, method, band, v);
     v.inHand = v.items.size();
     for (std::size_t i = 0; i < v.items.size(); ++i) {
         const bool wanted =
@@ -89,7 +103,7 @@ ProofView proofView(const Judged& judged, const std::optional<Subject>& chosen, 
         v.inHand = 0;
         v.finished = true;
     }
-    say(kit, method, v);
+    say(kit, method, band, v);
     return v;
 }
 

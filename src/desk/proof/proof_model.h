@@ -26,7 +26,11 @@ struct ProofView {
     std::string now, why;
 };
 
-/// @param chosen  nothing: the first not measured @param method  power method in use
-ProofView proofView(const Judged& judged, const std::optional<Subject>& chosen, const PowerMethod& method);
+/// @param chosen  nothing: the first not measured @param method  power method in use @param band  of a rig
+/// with several
+ProofView proofView(const Judged& judged, const std::optional<Subject>& chosen, const PowerMethod& method,
+                    const std::string& band = "");
+/// The first band on which something is not measured yet; the first of all when nothing is left.
+std::string bandToProve(const Judged& judged);
 
 }  // namespace ombrek

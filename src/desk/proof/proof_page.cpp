@@ -1,5 +1,6 @@
 #include "desk/proof/proof_page.h"
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/proof/frequency.h"
@@ -65,6 +66,14 @@ void ProofPage::addKeys() {
     addKey("a-trace", "T", "T", "a trace",
            [this] { askToOpen(this, kTraceFile, [this](const QString& file) { openFile(file); }); });
     addKey("other-limits", "L", "L", "other limits", [this] { nextProfile(); });
+    addKey("band", "B", "B", "another band", [this] { nextBand(); });
+    addKey("bands-and-supplies", "G", "G", "bands and supplies",
+           [this] { emit wants(QStringLiteral("powers"), qs(band())); });
+    addKey("causes", "C", "C", "why it is less",
+           [this] { emit wants(QStringLiteral("why-less"), qs(band())); });
+    addKey("the-filter", "F", "F", "the filter",
+           [this] { emit wants(QStringLiteral("filter"), qs(band())); });
+    addRare("the-antenna", "A", "antenna and coupler", [this] { emit wants(QStringLiteral("coupler"), {}); });
     addKey("show-working", "W", "W", "show working", [this] {
         working_ = !working_;
         refresh();
@@ -74,12 +83,36 @@ void ProofPage::addKeys() {
         "the-one-before", "Up", "Up", "the one before", [this] { choose(-1); }, false);
 }
 
-ProofView ProofPage::view() const { return proofView(session_.judged(), chosen_, session_.powerWay()); }
+ProofView ProofPage::view() const {
+    return proofView(session_.judged(), chosen_, session_.powerWay(), band());
+}
+
+std::string ProofPage::band() const {
+    const auto names = session_.kit().ratings.bandNames();
+    const bool there = band_ && std::find(names.begin(), names.end(), *band_) != names.end();
+    return there ? *band_ : bandToProve(session_.judged());
+}
+
+void ProofPage::nextBand() {
+    const auto names = session_.kit().ratings.bandNames();
+    if (names.size() < 2)
+        return session_.say(QStringLiteral("This kit has one band."), VerdictState::notDone);
+    const auto hit = std::find(names.begin(), names.end(), band());
+    band_ = hit + 1 == names.end() ? names.front() : *(hit + 1);
+    chosen_.reset();
+    refresh();
+}
+
+void ProofPage::begin(const QString& band) {
+    const auto names = session_.kit().ratings.bandNames();
+    if (std::find(names.begin(), names.end(), band.toStdString()) != names.end()) band_ = band.toStdString();
+    refresh();
+}
 
 Reading ProofPage::pattern(const ProofView& v) const {
     const auto& item = v.items[v.inHand];
     Reading out{0, item.subject, 0, item.unit, 0, {}, "", 0};
-    if (item.subject == Subject::power()) {
+    if (item.subject.is(Subject::Kind::power)) {
         out.method = std::string(session_.powerWay().id);
         if (const PowerMethod& way = session_.powerWay(); !way.setting.empty())
             out.settings = {{std::string(way.setting), session_.powerSetting(way)}};
@@ -95,7 +128,7 @@ void ProofPage::take() {
         return;
     }
     const PowerMethod& method = session_.powerWay();
-    if (v.items[v.inHand].subject == Subject::power() && method.id != std::string_view("attenuator")) {
+    if (v.items[v.inHand].subject.is(Subject::Kind::power) && method.id != std::string_view("attenuator")) {
         session_.say(QStringLiteral("Type what it reads in %1: this bench has no such instrument on a wire.")
                          .arg(qs(plural(method.unit))));
         return;
@@ -111,8 +144,9 @@ bool ProofPage::openFile(const QString& path) {
         return false;
     }
     SpectrumQuestion q;
-    q.carrier = kit.ratings.frequency;
-    q.watts = kit.ratings.power;
+    const Ratings rated = kit.ratings.on(band());
+    q.carrier = rated.frequency;
+    q.watts = rated.power;
     q.profile = session_.profile();
     q.harmonics = kit.ratings.harmonics;
     return work().start<Result<Spectrum>>(
@@ -146,7 +180,8 @@ void ProofPage::keepTrace(const Spectrum& spectrum) {
             hidden << qs(p.name);
             continue;
         }
-        const Reading reading{0, Subject::harmonic(p.harmonic), p.below, Unit::decibel, 3, {}, "trace", 0};
+        const Reading reading{
+            0, Subject::harmonic(p.harmonic, band()), p.below, Unit::decibel, 3, {}, "trace", 0};
         kept += session_.kept(session_.book().takeReading(reading));
     }
     QString line = qs(spectrum.sentence) + QStringLiteral(" %1 harmonics kept.").arg(kept);
@@ -174,7 +209,7 @@ LoadAsk ProofPage::load() const { return askForLoad(session_.kit(), session_.bui
 void ProofPage::nextMethod() {
     const auto& all = powerMethods();
     const std::size_t at = std::size_t(&session_.powerWay() - all.data());
-    chosen_ = Subject::power();
+    chosen_ = Subject::power(band());
     session_.kept(session_.book().prefer("power way", std::string(all[(at + 1) % all.size()].id)));
 }
 
@@ -232,7 +267,7 @@ void ProofPage::refresh() {
     if (!v.finished && !ask.clear()) setNow(qs(ask.now), qs(ask.why));
     if (!v.finished && ask.clear())
         wantReading(QStringLiteral("%1 reads").arg(qs(v.items[v.inHand].name)), pattern(v));
-    plot_->show(spectrumPlot(session_.kit(), session_.build(), v.proof, session_.profile()));
+    plot_->show(spectrumPlot(session_.kit(), session_.build(), v.proof, session_.profile(), band()));
     std::vector<StateLine> lines;
     for (std::size_t i = 0; i < v.items.size(); ++i) {
         lines.push_back({v.items[i].state, qs(v.items[i].name), qs(v.items[i].text),
@@ -242,7 +277,7 @@ void ProofPage::refresh() {
 }
 
 void ProofPage::showPower(const ProofView& v) {
-    const Ratings& rated = session_.kit().ratings;
+    const Ratings rated = session_.kit().ratings.on(band());
     const PowerMethod& method = session_.powerWay();
     const ProofState& proof = v.proof;
     if (proof.power) {
@@ -254,7 +289,8 @@ void ProofPage::showPower(const ProofView& v) {
     verdict_->show(proof.powerVerdict.state, !proof.powerVerdict.sentence.empty()
                                                  ? qs(proof.powerVerdict.sentence)
                                                  : QStringLiteral("No power measured yet."));
-    power_->setTitle(QStringLiteral("Beside what the kit promises"));
+    power_->setTitle(band().empty() ? QStringLiteral("Beside what the kit promises")
+                                    : QStringLiteral("%1, beside what the kit promises").arg(qs(band())));
     std::vector<Card::Fact> facts{
         {QStringLiteral("Promised"), qs(formatQuantity(rated.power, Unit::watt, 3) + " at " +
                                         formatQuantity(rated.supply, Unit::volt, 3))}};
@@ -276,15 +312,12 @@ void ProofPage::showPower(const ProofView& v) {
                          qs(formatQuantity(partsPerMillion(*proof.frequency, rated.frequency), Unit::ppm, 2)),
                          proof.frequencyVerdict.state, true});
     }
-    facts.push_back({QStringLiteral("Way"), qs(method.name)});
-    if (!method.setting.empty())
-        facts.push_back(
-            {qs(method.setting), qs(formatQuantity(session_.powerSetting(method), method.settingUnit, 3))});
-    if (const auto ladder = lowPassAsBuilt(session_.kit(), session_.build()); !ladder.empty()) {
-        const double taken = insertionLoss(ladder, 2 * rated.frequency, rated.ohms);
-        facts.push_back(
-            {QStringLiteral("Low-pass, harmonic 2"), qs(formatQuantity(-taken, Unit::decibel, 2))});
-    }
+    facts.push_back({QStringLiteral("Way"),
+                     method.setting.empty()
+                         ? qs(method.name)
+                         : QStringLiteral("%1, %2").arg(
+                               qs(method.name),
+                               qs(formatQuantity(session_.powerSetting(method), method.settingUnit, 3)))});
     power_->setFacts(facts);
     power_->setText(working_ && proof.power ? qs(proof.power->working.text()) : QString());
     power_->setCaution(

@@ -21,6 +21,7 @@ class ProofPage : public Page {
  public:
     explicit ProofPage(Session& session);
     void refresh() override;
+    void begin(const QString& band) override;
     void setBigOnly(bool on) override;
     /// An analyser's trace, whose harmonics are kept as readings.
     bool openFile(const QString& path) override;
@@ -36,9 +37,12 @@ class ProofPage : public Page {
     void nextMethod();
     void askSetting();
     void nextProfile();
+    void nextBand();
+    std::string band() const;
     void showPower(const ProofView& v);
 
     std::optional<Subject> chosen_;
+    std::optional<std::string> band_;  ///< chosen; nothing: the first that is not measured
     bool working_ = false;
     BigNumber* number_;
     VerdictLine* verdict_;

@@ -1,0 +1,35 @@
+#pragma once
+
+#include <QWidget>
+#include <vector>
+
+namespace ombrek {
+
+/// Causes, the likeliest first, each with a bar as long as its odds and the readings that speak for it and
+/// against it.
+class CausesView : public QWidget {
+    Q_OBJECT
+ public:
+    struct Row {
+        QString name, odds;  ///< "One of the finals does not work", "78 %"
+        double share = 0;    ///< 0 … 1
+        QString words;       ///< "Speaks for it: …"
+    };
+    explicit CausesView(QWidget* parent = nullptr);
+    void show(std::vector<Row> rows, int inHand);
+    QSize sizeHint() const override;
+    QSize minimumSizeHint() const override { return {280, sizeHint().height()}; }
+
+ signals:
+    void picked(int row);
+
+ protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+
+ private:
+    std::vector<Row> rows_;
+    int inHand_ = 0;
+};
+
+}  // namespace ombrek
