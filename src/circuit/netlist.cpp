@@ -252,6 +252,7 @@ double spiceNumber(std::string_view text) {
     const std::string_view rest(end, std::size_t(word.data() + word.size() - end));
     if (rest.starts_with("meg")) return value * 1e6;
     if (rest.starts_with("mil")) return value * 25.4e-6;
+    if (rest.starts_with("\u00b5") || rest.starts_with("\u03bc")) return value * 1e-6;
     static const std::map<char, double> scale{{'t', 1e12}, {'g', 1e9},  {'k', 1e3},   {'m', 1e-3},
                                               {'u', 1e-6}, {'n', 1e-9}, {'p', 1e-12}, {'f', 1e-15}};
     const auto hit = rest.empty() ? scale.end() : scale.find(rest[0]);

@@ -225,6 +225,20 @@ class Reader {
     Port outPort(const std::string& wanted, bool setUp) {
         Port port{wanted.empty() ? called(kOut) : circuitNode(wanted), NAN};
         if (!setUp) return port;
+        if (takeLoad(port, true)) return port;
+        // No name tells it: of a measuring set-up the resistor at the far end is the load.
+        if (port.node.empty()) port.node = lastNode();
+        takeLoad(port, false);
+        return port;
+    }
+
+    std::string lastNode() const {
+        const auto nodes = nodesNow();
+        return nodes.empty() ? std::string() : nodes.back();
+    }
+
+    /// The load's resistor to ground, left out and its value taken. @param named  only one that is called so
+    bool takeLoad(Port& port, bool named) {
         for (std::size_t i = 0; i < elements_.size(); ++i) {
             const CircuitElement& e = elements_[i];
             if (left(i) || e.kind() != 'r' || e.nodes.size() < 2) continue;
@@ -233,13 +247,13 @@ class Reader {
                               name.starts_with("rterm") || name.starts_with("r_l");
             const bool grounded = e.nodes[0] == "0" || e.nodes[1] == "0";
             const std::string node = e.nodes[0] == "0" ? e.nodes[1] : e.nodes[0];
-            if (!load || !grounded || (!port.node.empty() && port.node != node)) continue;
+            if ((named && !load) || !grounded || (!port.node.empty() && port.node != node)) continue;
             out_.insert(i);
             port = {node, figure(figuresOf(e, params_), "", NAN)};
             notes_.push_back(e.name + " is taken for the load.");
-            break;
+            return true;
         }
-        return port;
+        return false;
     }
 
     void guess(std::vector<Port>& ports) {
@@ -273,9 +287,10 @@ class Reader {
             if (left(i) || e.kind() == 'k') continue;
             auto part = partOf(e);
             if (!part) return tl::make_unexpected(part.error());
-            if (e.nodes[0] == e.nodes[1]) continue;
+            const std::string& far = e.nodes[part->kind == NetworkPart::Kind::line ? 2 : 1];
+            if (e.nodes[0] == far) continue;
             part->a = nodeOf(e.nodes[0]);
-            part->b = nodeOf(e.nodes[1]);
+            part->b = nodeOf(far);
             coils[lowered(e.name)] = out.network.parts.size();
             out.network.parts.push_back(*part);
         }
@@ -313,8 +328,11 @@ class Reader {
             case 'c':
                 part.kind = NetworkPart::Kind::capacitor;
                 break;
+            case 't':
+                return lineOf(e);
             default:
-                return problem(e.name, "is no resistor, coil or capacitor: a network is made of these.");
+                return problem(e.name,
+                               "is no resistor, coil, capacitor or line: a network is made of these.");
         }
         const Values figures = figuresOf(e, params_);
         part.value = figure(figures, "", NAN);
@@ -322,6 +340,20 @@ class Reader {
         part.parallel = figure(figures, "rpar", 0);
         if (!(part.value > 0) || !std::isfinite(part.value) || !(part.ohms >= 0) || !(part.parallel >= 0))
             return problem(e.name, "needs a value above nothing, not \"" + e.value.substr(0, 40) + "\".");
+        return part;
+    }
+
+    /// "T1 in 0 out 0 Z0=50 TD=5n", or F=7M NL=0.25: without loss, both ends against ground.
+    Result<NetworkPart> lineOf(const CircuitElement& e) const {
+        const Values figures = figuresOf(e, params_);
+        NetworkPart part;
+        part.name = e.name;
+        part.kind = NetworkPart::Kind::line;
+        part.value = figure(figures, "z0", NAN);
+        part.delay = figure(figures, "td", figure(figures, "nl", 0.25) / figure(figures, "f", NAN));
+        if (e.nodes[1] != "0" || e.nodes[3] != "0")
+            return problem(e.name, "has an end that is not against ground: that is not reckoned here.");
+        if (!(part.value > 0) || !(part.delay > 0)) return problem(e.name, "needs Z0 and TD, or F and NL.");
         return part;
     }
 

@@ -91,6 +91,8 @@ int rescueCommand(const std::string& book, const std::string& copy, bool json);
 struct SpectrumWish {
     std::string file, carrier, power, profile;
     std::vector<std::string> oscillators;  ///< "VFO=5.06M"
+    std::string again;                     ///< the same with more attenuation; empty: there is none
+    std::string mode;                      ///< cw, usb, lsb, dsb: judge it close about the carrier
 };
 int spectrumCommand(const SpectrumWish& wish, bool json);
 

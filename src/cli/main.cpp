@@ -160,6 +160,9 @@ int main(int argc, char** argv) {
     spectrum->add_option("--profile", trace.profile, "id of a limit profile");
     spectrum->add_option("--oscillator", trace.oscillators,
                          "of the rig, VFO=5.06M; may be given several times");
+    spectrum->add_option("--again", trace.again,
+                         "the same rig with more attenuation: tells the analyser's own products");
+    spectrum->add_option("--close-in", trace.mode, "a trace close about the carrier: cw, usb, lsb or dsb");
     spectrum->add_flag("--json", json, "print JSON");
     NetworkWish swept;
     auto* network = options.add_subcommand("network", "S-parameters of a network, or of a kit's low-pass");

@@ -4,6 +4,7 @@
 #include "cli/commands.h"
 #include "cli/print.h"
 #include "core/proof/budget.h"
+#include "core/proof/close_in.h"
 #include "core/proof/spectrum.h"
 #include "formats/files.h"
 #include "formats/tables.h"
@@ -72,6 +73,53 @@ class Options {
     std::optional<Problem> problem_;
 };
 
+Result<std::vector<TracePoint>> traceOf(const std::string& file, double carrier) {
+    const auto bytes = readFile(file, kLargest);
+    if (!bytes) return tl::make_unexpected(bytes.error());
+    auto trace = readTrace(*bytes, carrier);
+    if (!trace) return tl::make_unexpected(Problem{file, trace.error().sentence});
+    return trace;
+}
+
+/// The first that speaks of a carrier; the first of all where none does, or none is said.
+const LimitProfile& profileFor(const Tables& tables, double carrier) {
+    for (const LimitProfile& p : tables.profiles) {
+        if (carrier > 0 && p.speaksOf(carrier)) return p;
+    }
+    return tables.profile("");
+}
+
+int closeIn(std::vector<TracePoint> trace, double carrier, const std::string& mode, bool json) {
+    const std::pair<const char*, Emission> modes[] = {{"cw", Emission::carrier},
+                                                      {"usb", Emission::upperSideband},
+                                                      {"lsb", Emission::lowerSideband},
+                                                      {"dsb", Emission::bothSidebands}};
+    const auto hit =
+        std::find_if(std::begin(modes), std::end(modes), [&](const auto& m) { return mode == m.first; });
+    if (hit == std::end(modes)) return refuse({"--close-in", "This is cw, usb, lsb or dsb."}, json);
+    if (hit->second != Emission::carrier && !(carrier > 0))
+        return refuse({"--carrier", "Where the carrier should be is wanted, 7.03M: it is not sent."}, json);
+    const CloseIn out = judgeCloseIn(std::move(trace), carrier, hit->second);
+    if (!json) {
+        for (const CloseLine& line : out.lines)
+            std::printf("%+.1f Hz  %.1f dB below  %s\n", line.offset, line.below, line.name.c_str());
+        std::printf("%s\n", out.sentence.c_str());
+        return 0;
+    }
+    Json lines = Json::array();
+    for (const CloseLine& line : out.lines)
+        lines.push_back({{"name", line.name}, {"offset_hz", line.offset}, {"below_db", line.below}});
+    printJson({{"carrier_hz", out.carrier},
+               {"bandwidth_hz", orNull(out.bandwidth)},
+               {"lines", lines},
+               {"hum_below_db", orNull(out.hum)},
+               {"other_sideband_below_db", orNull(out.unwanted)},
+               {"carrier_below_db", orNull(out.carrierBelow)},
+               {"verdict", out.state == VerdictState::doubtful ? "doubtful" : verdictWord(out.state)},
+               {"sentence", out.sentence}});
+    return 0;
+}
+
 }  // namespace
 
 int spectrumCommand(const SpectrumWish& wish, bool json) {
@@ -91,23 +139,31 @@ int spectrumCommand(const SpectrumWish& wish, bool json) {
                        "No profile is called \"" + wish.profile.substr(0, 60) + "\"; there are " + all + "."},
                       json);
     }
-    q.profile = wish.profile.empty() ? tables->profile("") : *known;
+    q.profile = wish.profile.empty() ? profileFor(*tables, q.carrier) : *known;
     const auto oscillators = oscillatorsIn(wish.oscillators);
     if (!oscillators) return refuse(oscillators.error(), json);
     q.oscillators = *oscillators;
-    const auto bytes = readFile(wish.file, kLargest);
-    if (!bytes) return refuse(bytes.error(), json);
-    auto trace = readTrace(*bytes, q.carrier);
-    if (!trace) return refuse({wish.file, trace.error().sentence}, json);
+    auto trace = traceOf(wish.file, q.carrier);
+    if (!trace) return refuse(trace.error(), json);
+    if (!wish.mode.empty()) return closeIn(std::move(*trace), q.carrier, wish.mode, json);
     const Spectrum out = judgeSpectrum(std::move(*trace), q);
+    std::vector<TracePeak> own;
+    if (!wish.again.empty()) {
+        auto more = traceOf(wish.again, q.carrier);
+        if (!more) return refuse(more.error(), json);
+        own = ownProducts(out, judgeSpectrum(std::move(*more), q));
+    }
     if (!json) {
         for (const TracePeak& p : out.peaks)
             std::printf("%s  %s%.1f dB  %s  %s\n", formatQuantity(p.hertz, Unit::hertz, 6).c_str(),
                         p.seen ? "" : "at least ", p.below, p.name.c_str(), verdictWord(p.state));
         std::printf("%s\n", out.sentence.c_str());
+        for (const TracePeak& p : own)
+            std::printf("%s is the analyser's own: it fell against the carrier.\n", p.name.c_str());
         return 0;
     }
-    Json peaks = Json::array();
+    Json peaks = Json::array(), mine = Json::array();
+    for (const TracePeak& p : own) mine.push_back({{"name", p.name}, {"frequency_hz", p.hertz}});
     for (const TracePeak& p : out.peaks) peaks.push_back(peakJson(p));
     const bool carrier = out.carrier.hertz > 0;
     printJson(
@@ -116,6 +172,7 @@ int spectrumCommand(const SpectrumWish& wish, bool json) {
          {"noise_floor_db", orNull(out.floor)},
          {"profile", q.profile.id},
          {"peaks", peaks},
+         {"analyser_own", mine},
          {"verdict", verdictWord(out.state)},
          {"sentence", out.sentence}});
     return 0;

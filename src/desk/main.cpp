@@ -131,6 +131,7 @@ int takePictures(Window& window, const QString& folder) {
                  {"crystals", "", ""},
                  {"dial", "", ""},
                  {"powers", "30m", ""},
+                 {"spectrum", "20m", "night-ferry-20m.csv"},
                  {"filter", "20m", ""},
                  {"why-less", "30m", ""},
                  {"coupler", "", ""},

@@ -22,6 +22,7 @@
 #include "desk/proof/filter_page.h"
 #include "desk/proof/powers_page.h"
 #include "desk/proof/proof_page.h"
+#include "desk/proof/spectrum_page.h"
 #include "desk/proof/why_less_page.h"
 #include "desk/remedy/remedy_page.h"
 #include "desk/settings/settings_page.h"
@@ -83,6 +84,7 @@ const std::vector<PageRow>& pageRows() {
                                            {"crystals", "", Where::beside, "tune", make<CrystalsPage>},
                                            {"dial", "", Where::beside, "tune", make<DialPage>},
                                            {"powers", "", Where::beside, "proof", make<PowersPage>},
+                                           {"spectrum", "", Where::beside, "proof", make<SpectrumPage>},
                                            {"filter", "", Where::beside, "proof", make<FilterPage>},
                                            {"why-less", "", Where::beside, "proof", make<WhyLessPage>},
                                            {"coupler", "", Where::beside, "proof", make<CouplerPage>},

@@ -470,8 +470,10 @@ void Window::belongs(const Given& given) {
     constexpr std::size_t kTraceHead = 20000;  // enough to tell, and little to read
     // On Proof a table of frequencies and levels is a trace; on the counter's page any other file a
     // recording.
-    const bool trace = page()->objectName() == QStringLiteral("proof") &&
+    const bool proof = page()->objectName() == QStringLiteral("proof");
+    const bool trace = (proof || page()->objectName() == QStringLiteral("spectrum")) &&
                        readTrace(given.text.substr(0, kTraceHead)).has_value();
+    if (trace && proof && !given.file.isEmpty()) open(QStringLiteral("spectrum"));
     const bool recording =
         page()->objectName() == QStringLiteral("reference") && given.kind == GivenKind::unknown;
     if (!given.file.isEmpty() && (trace || recording) && page()->openFile(given.file)) return;

@@ -172,6 +172,14 @@ Result<std::vector<LimitProfile>> readProfiles(const std::string& json) {
             p.perDecade = row.number("per_decade_db", 0, 50, 0);
             p.cap = row.number("at_most_db", 0, 200, 200);
             p.source = row.text("source");
+            p.from = row.quantity("from", Unit::hertz, 0, 1e12, 0);
+            p.to = row.quantity("to", Unit::hertz, p.from, 1e12, 30e6);
+            if (row.has("small_w")) {
+                p.smallWatts = row.quantity("small_w", Unit::watt, 1e-6, 1e6);
+                p.smallBase = row.number("small_base_db", 0, 200);
+                p.smallMost = row.quantity("small_most_w", Unit::watt, 1e-12, 1);
+                p.smallLeast = row.quantity("small_least_w", Unit::watt, 1e-15, p.smallMost);
+            }
             row.finish();
             out.push_back(std::move(p));
         }

@@ -85,6 +85,18 @@ void addMark(QCustomPlot& plot, const PlotData::Mark& mark, const PlotData& data
     }
 }
 
+void addLabel(QCustomPlot& plot, const PlotData::Label& label, const PlotData& data, const Colours& c) {
+    auto* text = new QCPItemText(&plot);
+    text->setText(label.word);
+    text->setFont(benchFont(13));
+    text->setColor(label.accent ? c.copper : c.ink);
+    text->setPadding(QMargins(4, 1, 4, 1));
+    const double part = (label.x - data.xLow) / (data.xHigh - data.xLow);
+    const auto side = part < 0.08 ? Qt::AlignLeft : part > 0.9 ? Qt::AlignRight : Qt::AlignHCenter;
+    text->setPositionAlignment(side | Qt::AlignBottom);
+    text->position->setCoords(label.x, label.y);
+}
+
 void fill(QCustomPlot& plot, const PlotData& data, const Colours& c, const QColor& background) {
     plot.clearPlottables();
     plot.clearItems();
@@ -101,6 +113,7 @@ void fill(QCustomPlot& plot, const PlotData& data, const Colours& c, const QColo
     }
     for (const auto& series : data.series) addSeries(plot, series, data.yLow, c);
     for (const auto& mark : data.marks) addMark(plot, mark, data, c);
+    for (const auto& label : data.labels) addLabel(plot, label, data, c);
 }
 
 }  // namespace

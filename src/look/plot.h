@@ -27,10 +27,17 @@ struct PlotData {
         QString word;
         bool accent = false;  ///< copper; otherwise the limit's colour
     };
+    /// A word at a point.
+    struct Label {
+        double x = 0, y = 0;
+        QString word;
+        bool accent = false;
+    };
     QString title, xLabel, yLabel;
     double xLow = 0, xHigh = 1, yLow = 0, yHigh = 1;
     std::vector<Series> series;
     std::vector<Mark> marks;
+    std::vector<Label> labels;
     std::vector<std::pair<double, QString>> xTicks;  ///< own words on the x axis; empty: numbers
 };
 

@@ -116,4 +116,23 @@ std::optional<WantedRange> wantedRangeOf(const Build& build) {
     return word == build.gates.end() ? std::nullopt : readRange(word->second.reason);
 }
 
+std::vector<Oscillator> oscillatorsOf(const Kit& kit) {
+    constexpr std::size_t kMost = 6;  // more name anything
+    std::vector<Oscillator> out;
+    const auto add = [&](const std::string& name, double hertz) {
+        const bool known = std::any_of(out.begin(), out.end(), [&](const Oscillator& o) {
+            return std::abs(o.hertz - hertz) < 1e-3 * hertz;
+        });
+        if (hertz > 1e4 && std::isfinite(hertz) && !known && out.size() < kMost) out.push_back({name, hertz});
+    };
+    for (const Adjustment& a : kit.adjustments) {
+        if (a.unit == Unit::hertz && a.sets()) add(a.adjuster.empty() ? a.title : a.adjuster, a.target);
+    }
+    for (const Check& c : kit.checks) {
+        if (c.unit == Unit::hertz && std::isfinite(c.limits.low) && std::isfinite(c.limits.high))
+            add(c.title, (c.limits.low + c.limits.high) / 2);
+    }
+    return out;
+}
+
 }  // namespace ombrek

@@ -8,7 +8,9 @@
 #include "core/frequency/dial.h"
 #include "core/frequency/range.h"
 #include "core/frequency/reference.h"
+#include "core/proof/spectrum.h"
 #include "kit/build.h"
+#include "kit/kit.h"
 
 namespace ombrek {
 
@@ -48,5 +50,9 @@ inline constexpr const char* kWantedWay = "dial: wanted range";
 std::optional<WantedRange> wantedRangeOf(const Build& build);
 /// "7.000M 7.060M", "7.0 to 7.06 MHz". @return nothing for what are no two rising frequencies
 std::optional<WantedRange> readRange(std::string text);
+
+/// The rig's oscillators as its kit names them, to name mixing products by: what is set to a frequency, and
+/// checks of a frequency between two limits.
+std::vector<Oscillator> oscillatorsOf(const Kit& kit);
 
 }  // namespace ombrek

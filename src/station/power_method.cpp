@@ -31,14 +31,46 @@ double readingError(const PowerMethod& method, double value, double meter) {
     return expandedUncertainty({.percentOfReading = method.percent}, value);
 }
 
+namespace {
+
+constexpr double kLoadError = 2;  ///< of a dummy load's resistance [%], a limit
+
+Power withLoad(Power power) {
+    power.uncertainty =
+        std::hypot(power.uncertainty, 2 * kLoadError / 100 / std::sqrt(3.0) * std::abs(power.watts));
+    return power;
+}
+
+}  // namespace
+
+Result<PowerBudget> budgetOf(const Reading& r, double ohms) {
+    const PowerMethod& method = powerMethod(r.method);
+    PowerWay way;
+    way.method = method.id == "attenuator" ? "analyser" : std::string(method.id);
+    way.load = ohms;
+    way.loadError = kLoadError;
+    way.probeError = 0;  // the scope's error is of the whole
+    // A limit whose standard uncertainty is the reading's (rectangular).
+    const double limit = r.uncertainty * std::sqrt(3.0) / 2;
+    const double percent = r.value > 0 ? 100 * limit / r.value : 0;
+    const double with = method.setting.empty() ? 0 : r.setting(method.setting, NAN);
+    way.volts = way.watts = way.dbm = r.value;
+    way.voltsError = way.wattsError = percent;
+    way.dbmError = limit;
+    way.drop = way.correction = way.attenuation = with;
+    way.dropError = way.attenuationError = method.settingError;
+    return powerBy(way);
+}
+
 Power powerOf(const Reading& r, double ohms) {
     const PowerMethod& method = powerMethod(r.method);
     // What must go with it and is not known makes the power unknown, never another one.
     const double with = method.setting.empty() ? 0 : r.setting(method.setting, NAN);
     // U = 2u of what goes with the reading, its limit taken as rectangular (GUM 4.3.7).
     const double beside = 2 * method.settingError / std::sqrt(3.0);
-    if (method.id == "peak-to-peak") return powerFromPeakToPeak(r.value, r.uncertainty, ohms);
-    if (method.id == "diode-probe") return powerFromDiodeProbe(r.value, r.uncertainty, with, beside, ohms);
+    if (method.id == "peak-to-peak") return withLoad(powerFromPeakToPeak(r.value, r.uncertainty, ohms));
+    if (method.id == "diode-probe")
+        return withLoad(powerFromDiodeProbe(r.value, r.uncertainty, with, beside, ohms));
     if (method.id == "wattmeter") {
         const double percent = r.value > 0 ? 100 * r.uncertainty / r.value : 0;
         return powerFromWattmeter(r.value, with, percent);

@@ -3,6 +3,7 @@
 #include <string_view>
 #include <vector>
 
+#include "core/proof/budget.h"
 #include "core/proof/power.h"
 #include "kit/build.h"
 
@@ -26,9 +27,11 @@ const PowerMethod& powerMethod(std::string_view id);
 /// Expanded uncertainty of a reading by a method. @param meter  what the bench's own data sheet makes of it
 double readingError(const PowerMethod& method, double value, double meter);
 
-/// Watts from a reading of power, by the method it was taken with, with all errors: the instrument's and
-/// that of what goes with it.
+/// Watts from a reading of power, by the method it was taken with, with all errors: the instrument's, that of
+/// what goes with it, and of volts the load's 2 % (common practice).
 Power powerOf(const Reading& reading, double ohms);
+/// Where that uncertainty comes from, the largest first. @return a Problem for a reading that makes no power
+Result<PowerBudget> budgetOf(const Reading& reading, double ohms);
 
 /// A power-meter reading [dBm] behind an attenuator as watts before it, with its uncertainty; all else kept.
 inline constexpr double kBenchAttenuation = 30.0;  ///< of a usual bench, until the builder says another [dB]

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/proof/frequency.h"
+#include "station/frequencies.h"
 #include "station/rests_on.h"
 
 namespace ombrek {
@@ -97,6 +98,30 @@ void judgeHarmonics(const Kit& kit, const Band& band, const Build& build, const 
     }
 }
 
+/// With the counter's own reference as far as it was told, and the width of a Morse signal.
+void judgeEdge(const Kit& kit, const Band& band, const Build& build, const Reading& reading,
+               ProofState& out) {
+    constexpr double kMorse = 500;  ///< [Hz] (common practice)
+    const BandRating* edges = kit.ratings.band(band.name);
+    if (edges == nullptr || !(edges->high > edges->low)) return;
+    const ReferenceFit counter = counterOf(build);
+    const double ppm = std::max(std::abs(counter.ppmLow), std::abs(counter.ppmHigh));
+    const double reference = std::isfinite(ppm) ? ppm * 1e-6 * reading.value : 0;
+    out.edgeVerdict =
+        judgeInsideBand(reading.value, reading.uncertainty + reference, kMorse, edges->low, edges->high);
+}
+
+/// How far it ran in the ten minutes before the last reading.
+void findDrift(const Kit& kit, const Build& build, const Reading& last, ProofState& out) {
+    constexpr std::int64_t kLong = 600;
+    for (const Reading& r : standing(kit, build, last.subject)) {
+        if (last.at - r.at > kLong || last.at <= r.at) continue;
+        out.drift = last.value - r.value;
+        out.driftOver = double(last.at - r.at);
+        return;
+    }
+}
+
 }  // namespace
 
 ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& profile,
@@ -112,6 +137,8 @@ ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& pr
         out.frequencyVerdict =
             judgeFrequency(reading->value, band.ratings.frequency, band.ratings.frequencyTolerance,
                            reading->uncertainty, build.rule);
+        judgeEdge(kit, band, build, *reading, out);
+        findDrift(kit, build, *reading, out);
     } else {
         out.frequencyVerdict.sentence = changedSince(kit, build, frequency);
     }

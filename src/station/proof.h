@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cmath>
 #include <optional>
 #include <vector>
 
@@ -20,6 +21,8 @@ struct ProofState {
     Verdict powerVerdict;
     std::optional<double> frequency;  ///< [Hz]
     Verdict frequencyVerdict;
+    std::optional<Verdict> edgeVerdict;  ///< where the kit says its band's edges
+    double drift = NAN, driftOver = 0;   ///< of the readings of ten minutes before the last [Hz], [s]
     std::vector<Harmonic> harmonics;
     std::vector<Verdict> harmonicVerdicts;  ///< one for every order 2 … ratings.harmonics
     double required = 0;  ///< [dB] below the fundamental, by the profile at the measured power

@@ -144,6 +144,7 @@ Readiness readiness(const Judged& judged) {
         add("frequency", "On frequency", "Proof",
             onEveryBand(judged, [](const ProofState& proof, const std::string& on, Evidences& out) {
                 out.push_back(from("Frequency" + on, proof.frequencyVerdict));
+                if (proof.edgeVerdict) out.push_back(from("Inside the band" + on, *proof.edgeVerdict));
             }));
         add("harmonics", "Harmonics below the limit", "Proof", harmonicEvidence(judged));
     } else {

@@ -200,6 +200,15 @@ TEST_CASE("coupled coils agree with the circuit simulator", "[reference]") {
     CHECK(apart("L1 in 0 1u\nL2 out 0 16u\nK1 L1 L2 0.99\nR1 in 0 3k\n", 50, 800) < 1e-6);
 }
 
+TEST_CASE("a line without loss agrees with the circuit simulator", "[reference]") {
+    CHECK(apart("T1 in 0 b 0 Z0=75 TD=9n\nL1 b out 0.4u\nC1 out 0 47p\n", 50, 50) < 1e-6);
+    // A quarter wave of 75 ohm turns 50 into 112.5 (any network text).
+    const auto line = readOf("t\nT1 in 0 out 0 Z0=75 F=7.03MEG NL=0.25\n");
+    const auto s = scatteringOf(line.network, {7.03e6}, 50, 50).value();
+    const Complex z = 50.0 * (1.0 + s[0].s11) / (1.0 - s[0].s11);
+    CHECK(z.real() == Approx(112.5).epsilon(1e-6));
+}
+
 TEST_CASE("the ladder's sweep is the network's", "[reference]") {
     using Kind = LadderElement::Kind;
     const std::vector<LadderElement> ladder{{Kind::shuntC, 330e-12, 0.2}, {Kind::seriesL, 1.1e-6, 0.8},

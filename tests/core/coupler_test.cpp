@@ -139,7 +139,7 @@ TEST_CASE("an L network of the textbook: 200 ohms from 50 at 7 MHz") {
     CHECK(m.lossDb == Approx(0).margin(1e-4));
 }
 
-TEST_CASE("a load out of reach says so; absurd questions are refused") {
+TEST_CASE("a load out of reach says so, absurd questions are refused") {
     Coupler c;
     c.kind = Coupler::Kind::pi;
     c.l = {1e-6, 2e-6};

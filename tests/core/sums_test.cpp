@@ -52,6 +52,10 @@ TEST_CASE("the sums of the bench") {
         {"4.9k vs 4.7k", 4.2553, Unit::percent},
         {"0,99 k", 990, Unit::none},
         {"12.5 V", 12.5, Unit::volt},
+        {"SWR 1.5", 13.979, Unit::decibel},
+        {"bridge 1 V 0.2 V", 13.979, Unit::decibel},
+        {"heat 13.8 V 0.8 A 5 W", 6.04, Unit::watt},
+        {"key down 25 10 s 35 20 s 45 85", 60, Unit::second},
     }));
     INFO(std::get<0>(row));
     const SumAnswer answer = best(std::get<0>(row));
@@ -103,4 +107,24 @@ TEST_CASE("blanks around a sum change nothing, and a deviation has four figures 
     CHECK(best("10.123456 vs 10").text.starts_with("12350"));
     CHECK(best("12.3456 vs 10").text.starts_with("23.5"));
     CHECK(best("12.3456 vs 10").unit == Unit::percent);
+}
+
+TEST_CASE("pads and taps of preferred values, both shapes, the one that is asked for first") {
+    const auto pads = answerSum("10 dB pad", cores());
+    REQUIRE(pads);
+    REQUIRE(pads->size() == 2);
+    CHECK((*pads)[0].meaning.starts_with("pi pad"));
+    // 100, 68, 100 ohm of E24 in pi make 9.6 dB (by the nodal equations, by hand).
+    CHECK((*pads)[0].value == Approx(9.7).margin(0.2));
+    const auto t = answerSum("20 dB T pad 75 ohm 5 W E96", cores());
+    REQUIRE(t);
+    CHECK((*t)[0].meaning.starts_with("T pad of 20 dB at 75"));
+    CHECK((*t)[0].value == Approx(20).margin(0.2));
+    CHECK((*t)[0].text.find("W)") != std::string::npos);
+    CHECK(best("40 dB tap 5 W").value == Approx(40).margin(0.3));
+    for (const char* wrong : {"pad", "0 dB pad", "tap 40", "SWR", "SWR 0.5", "bridge 1 V", "bridge 0.1 V 5 V",
+                              "heat 1 V 1 A 5 W", "heat", "key down 25 10 s"}) {
+        INFO(wrong);
+        CHECK_FALSE(answerSum(wrong, cores()).has_value());
+    }
 }

@@ -66,7 +66,7 @@ TEST_CASE("three bands at four supplies, with Enter alone") {
     CHECK(presses < 60);
 }
 
-TEST_CASE("a power is typed with its current behind it; a click is a field; nonsense changes nothing") {
+TEST_CASE("a power is typed with its current behind it, a click is a field, nonsense changes nothing") {
     Desk desk(soldered, provingKit());
     desk.window().open(QStringLiteral("proof"));
     desk.window().open(QStringLiteral("powers"));

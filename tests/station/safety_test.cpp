@@ -376,15 +376,25 @@ TEST_CASE("errors are of the instrument that was used, and never nothing") {
         r.uncertainty = readingError(powerMethod(method), value, usualUncertainty(r.unit, value));
         return powerOf(r, 50);
     };
-    // A scope's 3 % of volts is 6 % of watts; as limits, U = 2·a/√3 (GUM 4.3.7).
+    // A scope's 3 % of volts is 6 % of watts, beside the load's 2 %; as limits, U = 2·a/√3 (GUM 4.3.7).
     const Power scope = watts("peak-to-peak", 34.6, 0);
-    CHECK(scope.uncertainty / scope.watts == Approx(2 * 0.03 * 2 / std::sqrt(3.0)).epsilon(0.01));
+    CHECK(scope.uncertainty / scope.watts ==
+          Approx(2 / std::sqrt(3.0) * std::hypot(0.06, 0.02)).epsilon(0.01));
     const Power meter = watts("wattmeter", 3.0, 1);
     CHECK(meter.uncertainty / meter.watts == Approx(0.1 * 2 / std::sqrt(3.0)).epsilon(0.01));
     // 0.2 dB of the meter beside 0.5 dB of the attenuator.
     const Power level = watts("attenuator", 4.8, 30);
     const double decibel = 2 / std::sqrt(3.0) * std::hypot(0.2, 0.5);
     CHECK(level.uncertainty / level.watts == Approx(std::pow(10, decibel / 10) - 1).epsilon(0.01));
+    // What the budget says of each is the same, put together.
+    Reading by{1,  Subject::power(), 34.6, Unit::volt, 2 * 0.03 * 34.6 / std::sqrt(3.0),
+               {}, "peak-to-peak",   0};
+    const auto budget = budgetOf(by, 50);
+    REQUIRE(budget);
+    CHECK(2 * budget->deviation == Approx(scope.uncertainty).epsilon(0.01));
+    CHECK(budget->lines.size() >= 2);
+    by.value = NAN;
+    CHECK_FALSE(budgetOf(by, 50).has_value());
     // Nothing on the display is known to a digit of the lowest range, not exactly.
     for (const Unit unit : {Unit::volt, Unit::ohm, Unit::ampere}) {
         CHECK(usualUncertainty(unit, 0) > 0);

@@ -43,6 +43,19 @@ Complex impedanceOf(const NetworkPart& p, double omega) {
     }
 }
 
+/// A line's admittances, cot and 1/sin of its angle; the faintest loss keeps a half wave finite.
+void stampLine(Eigen::MatrixXcd& y, const NetworkPart& p, double omega) {
+    const Complex way(1e-13, omega * p.delay);
+    const Complex own = std::cosh(way) / (p.value * std::sinh(way)),
+                  across = -1.0 / (p.value * std::sinh(way));
+    if (p.a > 0) y(p.a - 1, p.a - 1) += own;
+    if (p.b > 0) y(p.b - 1, p.b - 1) += own;
+    if (p.a > 0 && p.b > 0) {
+        y(p.a - 1, p.b - 1) += across;
+        y(p.b - 1, p.a - 1) += across;
+    }
+}
+
 /// A coupled coil: its voltage is that of its own current and of those that share its field.
 void stampCurrent(Eigen::MatrixXcd& y, const NetworkPart& p, int row, double omega) {
     for (const auto& [node, sign] : {std::pair{p.a, 1.0}, std::pair{p.b, -1.0}}) {
@@ -60,7 +73,9 @@ Eigen::MatrixXcd matrixOf(const Network& n, const std::vector<int>& currents, do
     for (std::size_t i = 0; i < n.parts.size(); ++i) {
         const NetworkPart& p = n.parts[i];
         if (p.parallel > 0) stamp(y, p.a, p.b, 1.0 / p.parallel);
-        if (currents[i] >= 0)
+        if (p.kind == Kind::line)
+            stampLine(y, p, omega);
+        else if (currents[i] >= 0)
             stampCurrent(y, p, currents[i], omega);
         else
             stamp(y, p.a, p.b, 1.0 / impedanceOf(p, omega));
@@ -80,6 +95,7 @@ std::string faultOf(const Network& n, double source, double load) {
     for (const NetworkPart& p : n.parts) {
         if (!(p.value > 0) || !std::isfinite(p.value) || !(p.ohms >= 0))
             return p.name + " needs a value above nothing.";
+        if (p.kind == Kind::line && !(p.delay > 0)) return p.name + " needs a delay above nothing.";
     }
     return {};
 }

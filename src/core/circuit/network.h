@@ -9,15 +9,17 @@
 
 namespace ombrek {
 
-/// A resistor, coil or capacitor between two nodes; 0 is ground.
+/// A resistor, coil or capacitor between two nodes, or a line without loss from one to the other against
+/// ground; 0 is ground.
 struct NetworkPart {
-    enum class Kind { resistor, inductor, capacitor };
+    enum class Kind { resistor, inductor, capacitor, line };
     std::string name;
     Kind kind = Kind::resistor;
     int a = 0, b = 0;
-    double value = 0;     ///< [Ω], [H] or [F]
+    double value = 0;     ///< [Ω], [H] or [F]; of a line its impedance [Ω]
     double ohms = 0;      ///< in series with an L or C [Ω]
     double parallel = 0;  ///< across an L or C [Ω]; 0: nothing
+    double delay = 0;     ///< of a line [s]
 };
 
 /// Two coils that share their field.

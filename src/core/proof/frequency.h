@@ -15,4 +15,9 @@ Working deviationWorking(double read, double reference, Unit unit = Unit::hertz)
 /// @param uncertainty  U of the reading [Hz]: ±1 count of the gate and the reference's error, combined
 Verdict judgeFrequency(double read, double rated, double tolerancePpm, double uncertainty, VerdictRule rule);
 
+/// Whether all of a signal lies inside a band at its worst error.
+/// @param uncertainty  of the reading, with the counter's reference [Hz] @param bandwidth  of the signal [Hz]
+/// @param low, high  edges of the band [Hz]
+Verdict judgeInsideBand(double read, double uncertainty, double bandwidth, double low, double high);
+
 }  // namespace ombrek

@@ -8,7 +8,7 @@
 namespace ombrek {
 
 /// A rule for spurious emissions: at least `base + perDecade·log10(P/1 W)` dB below the fundamental, never
-/// more than `cap`.
+/// more than `cap`; of small transmitters a rule of its own, where there is one.
 struct LimitProfile {
     std::string id;
     std::string name;
@@ -16,6 +16,11 @@ struct LimitProfile {
     double perDecade = 0.0;  ///< [dB]
     double cap = 1e9;        ///< [dB]
     std::string source;
+    double from = 0, to = 30e6;  ///< carriers that it speaks of [Hz]
+    /// Up to this power at least `smallBase` dB below, and each at most `smallMost` watts, but none needs to
+    /// be under `smallLeast` watts; 0: no such rule.
+    double smallWatts = 0, smallBase = 0, smallMost = 0, smallLeast = 0;
+    bool speaksOf(double carrier) const { return carrier >= from && carrier < to; }
 };
 
 /// How far below the fundamental a spurious emission must be at this power [dB]. @param watts  mean or PEP,

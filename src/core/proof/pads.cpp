@@ -24,12 +24,13 @@ std::string faultOf(double decibels, double ohms, double watts) {
 /// Two end resistors and the one in the middle, alike from both sides.
 PadDesign piOf(double shunt, double through, double ohms, double watts) {
     PadDesign out;
-    const double far = parallel(shunt, ohms), in = parallel(shunt, through + far);
-    const double volts = std::sqrt(watts * in), after = volts * far / (through + far);
+    const double far = parallel(shunt, ohms), in = parallel(shunt, through + far),
+                 share = far / (through + far);
+    const double volts = std::sqrt(watts * in), after = volts * share;
     out.resistors = {{"to ground, towards the rig", 0, shunt, volts * volts / shunt},
                      {"through", 0, through, std::pow(volts - after, 2) / through},
                      {"to ground, behind", 0, shunt, after * after / shunt}};
-    out.attenuation = -20 * std::log10(2 * (after / volts) * in / (in + ohms));
+    out.attenuation = -20 * std::log10(2 * share * in / (in + ohms));
     out.returnLoss = returnLossOf(in, ohms);
     return out;
 }
@@ -41,8 +42,7 @@ PadDesign tOf(double series, double middle, double ohms, double watts) {
     out.resistors = {{"through, towards the rig", 0, series, amps * amps * series},
                      {"to ground", 0, middle, across * across / middle},
                      {"through, behind", 0, series, behind * behind * series}};
-    const double volts = amps * in;
-    out.attenuation = -20 * std::log10(2 * behind * ohms / volts * in / (in + ohms));
+    out.attenuation = -20 * std::log10(2 * (down / far) * ohms / (in + ohms));
     out.returnLoss = returnLossOf(in, ohms);
     return out;
 }

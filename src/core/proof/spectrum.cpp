@@ -12,8 +12,7 @@ constexpr double kOverNoise = 10, kOverSaddle = 6;  ///< [dB]
 constexpr double kNear = 2e-4;  ///< of a frequency: the same within the analyser's own error
 constexpr double kBins = 2.5;   ///< of the trace
 constexpr int kHighestOrder = 7;
-constexpr double kProfilesBelow = 30e6;  ///< the carriers that the profiles speak of [Hz]
-constexpr std::size_t kMost = 200;       ///< peaks told, the highest
+constexpr std::size_t kMost = 200;  ///< peaks told, the highest
 
 double median(std::vector<double> x) {
     if (x.empty()) return NAN;
@@ -183,8 +182,13 @@ void sum(Spectrum& out, const SpectrumQuestion& q) {
     else
         out.sentence = "The highest beside the carrier is " + worst->name + ", " + decimals(worst->below, 1) +
                        " dB below it at " + formatQuantity(worst->hertz, Unit::hertz, 6) + ".";
-    if (out.carrier.hertz >= kProfilesBelow)
-        out.sentence += " The limits that are known here are of carriers below 30 MHz: ask your own rules.";
+    if (worst != nullptr && worst->state == VerdictState::cannotTell && std::isfinite(worst->required))
+        out.sentence += " That is within " + decimals(q.uncertainty, 0) + " dB of the limit of " +
+                        decimals(worst->required, 0) + " dB, as near as an analyser is known.";
+    if (out.carrier.hertz > 0 && !q.profile.speaksOf(out.carrier.hertz))
+        out.sentence += " This limit does not speak of carriers at " +
+                        formatQuantity(out.carrier.hertz, Unit::hertz, 3) +
+                        ": choose another, ask your own rules.";
     if (!covered) out.sentence += " The trace does not cover the second harmonic.";
 }
 
@@ -234,11 +238,26 @@ Spectrum judgeSpectrum(std::vector<TracePoint> points, const SpectrumQuestion& q
     std::sort(out.peaks.begin(), out.peaks.end(),
               [](const TracePeak& a, const TracePeak& b) { return a.hertz < b.hertz; });
     for (TracePeak& peak : out.peaks) {
-        if (q.watts > 0 && out.carrier.hertz < kProfilesBelow)
+        if (q.watts > 0 && q.profile.speaksOf(out.carrier.hertz))
             peak.required = requiredSuppression(q.profile, q.watts);
         peak.state = judged(peak, q.uncertainty);
     }
     sum(out, q);
+    return out;
+}
+
+std::vector<TracePeak> ownProducts(const Spectrum& first, const Spectrum& more) {
+    constexpr double kMoved = 4;  ///< [dB]: what is of the rig goes with its carrier
+    std::vector<TracePeak> out;
+    if (!(first.carrier.hertz > 0) || !(more.carrier.hertz > 0)) return out;
+    for (const TracePeak& p : first.peaks) {
+        if (!p.seen) continue;
+        const auto same = std::find_if(more.peaks.begin(), more.peaks.end(), [&](const TracePeak& other) {
+            return std::abs(other.hertz - p.hertz) <= 2 * kNear * p.hertz ||
+                   (p.harmonic > 0 && other.harmonic == p.harmonic);
+        });
+        if (same != more.peaks.end() && same->below > p.below + kMoved) out.push_back(p);
+    }
     return out;
 }
 

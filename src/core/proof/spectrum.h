@@ -56,4 +56,9 @@ struct Spectrum {
 /// @param trace  in any order; what is no number is left out
 Spectrum judgeSpectrum(std::vector<TracePoint> trace, const SpectrumQuestion& question);
 
+/// Peaks of a trace that fall against the carrier when the analyser is given less: what is the rig's falls
+/// with its carrier, the analyser's own harmonics and mixing products fall faster.
+/// @param first, more  the same rig with less and with more attenuation before the analyser, or in it
+std::vector<TracePeak> ownProducts(const Spectrum& first, const Spectrum& more);
+
 }  // namespace ombrek

@@ -10,6 +10,7 @@
 #include "core/parts/marks.h"
 #include "core/proof/frequency.h"
 #include "core/proof/power.h"
+#include "core/sums/proof_sums.h"
 
 namespace ombrek {
 namespace {
@@ -188,6 +189,7 @@ Result<std::vector<SumAnswer>> answerSum(std::string_view typed, const std::vect
     if (out.empty()) add(comparison(text));
     if (out.empty()) add(conversion(text));
     if (out.empty()) add(peakToPeak(text));
+    if (out.empty()) add(proofSums(text));
     if (out.empty()) {
         add(marks(text));
         const bool alreadyRead = !out.empty() && text.find_first_of("RKkMpnuµ") != std::string::npos;

@@ -211,7 +211,9 @@ Fact CouplerPage::exposure(const AntennaRow& row) const {
     const double over = gain ? gain->value : 2.15;
     const auto e = exposureOf(row.match.watts, over, duties().front().share, row.frequency);
     return {QStringLiteral("Keep people off by"),
-            e ? qs(formatQuantity(e->metres, Unit::metre, 2)) : QStringLiteral("cannot tell")};
+            !e              ? QStringLiteral("cannot tell")
+            : e->metres < 1 ? QStringLiteral("1\u202fm")  // nearer than a metre the far field says nothing
+                            : qs(formatQuantity(e->metres, Unit::metre, 2))};
 }
 
 void CouplerPage::showRow() {

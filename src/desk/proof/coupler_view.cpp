@@ -36,7 +36,7 @@ void CouplerView::show(const Coupler& coupler, const CouplerMatch& match, const 
 }
 
 double CouplerView::radius() const {
-    return std::clamp(std::min(height() / 6.5, width() / 12.0), 30.0, 90.0);
+    return std::clamp(std::min(height() / 5.8, width() / 11.5), 30.0, 90.0);
 }
 
 void CouplerView::paintPart(QPainter& p, QPointF at, bool series, bool coil, double value,
@@ -62,7 +62,7 @@ void CouplerView::paintPart(QPainter& p, QPointF at, bool series, bool coil, dou
                    at + QPointF((knob - 5) * std::cos(turn), (knob - 5) * std::sin(turn)));
     // Words: above a part in the way, beside one to ground.
     const QRectF words = series ? QRectF(at.x() - 90, at.y() - knob - withText(44), 180, withText(42))
-                                : QRectF(at.x() + knob + 8, at.y() - withText(22), 140, withText(44));
+                                : QRectF(at.x() + knob + 8, at.y() - 2, 140, withText(44));
     const auto side = series ? Qt::AlignHCenter : Qt::AlignLeft;
     p.setPen(c.ink);
     p.setFont(benchFont(16, true));

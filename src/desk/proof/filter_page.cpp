@@ -97,7 +97,7 @@ void FilterPage::addKeys() {
         if (!ref.empty()) emit wants(QStringLiteral("winding"), qs(ref));
     });
     addKey("aim", "A", "A", "for power or for suppression", [this] { aim(); });
-    addKey("other-band", "B", "B", "another band", [this] { nextBand(); });
+    addKey("other-band", "N", "N", "next band", [this] { nextBand(); });
     addKey("a-curve", "T", "T", "a curve of the analyser",
            [this] { askToOpen(this, kCurveFile, [this](const QString& file) { openFile(file); }); });
     addKey("write-curve", "E", "E", "write it as .s2p", [this] { writeFile(); });
@@ -226,8 +226,8 @@ void FilterPage::showAdvice() {
              QStringLiteral("%1, now %2").arg(decibels(s.after.loss, 2), decibels(s.before.loss, 2))});
         facts.push_back({QStringLiteral("Harmonic %1").arg(s.after.worstOrder),
                          QStringLiteral("%1 below, now %2")
-                             .arg(decibels(s.after.worstMargin + question_.required, 0),
-                                  decibels(s.before.worstMargin + question_.required, 0)),
+                             .arg(decibels(s.after.worstMargin + question_.required, 1),
+                                  decibels(s.before.worstMargin + question_.required, 1)),
                          s.after.worstMargin >= 0 ? VerdictState::pass : VerdictState::fail, true});
     }
     advised_->setFacts(facts);
@@ -291,7 +291,7 @@ void FilterPage::refresh() {
                 ? turnsToMeet(filter_, turnsOf(session_.kit(), filter_), question_)
                 : TurnsMore();
     const bool known = same(reckoned_, filter_);
-    number_->show(qs(decimals(figures_.worstMargin + question_.required, 0)),
+    number_->show(qs(decimals(figures_.worstMargin + question_.required, 1)),
                   QStringLiteral("dB, harmonic %1").arg(figures_.worstOrder));
     const VerdictState state = stateOf(figures_, known ? trials_ : FilterBand());
     const bool read = std::any_of(question_.finals.begin(), question_.finals.end(),
@@ -318,7 +318,7 @@ void FilterPage::refresh() {
 
 void FilterPage::say() {
     const auto below = [&](const FilterFigures& f) {
-        return decibels(f.worstMargin + question_.required, 0);
+        return decibels(f.worstMargin + question_.required, 1);
     };
     if (!more_.coils.empty())
         return setNow(QStringLiteral("A turn more on %1.").arg(turnsMore()),

@@ -59,7 +59,7 @@ PowersPage::PowersPage(Session& session)
       chain_(new Card),
       teach_(new Card),
       arrivals_(new StateList) {
-    fields_->setTitle(QStringLiteral("Power by band and supply"));
+    fields_->setTitle(QStringLiteral("Watts and amperes by band and supply"));
     fields_->addBody(grid_);
     big()->addWidget(fields_, 0);
     curve_->addBody(plot_, 1);
@@ -307,10 +307,9 @@ void PowersPage::showGrid() {
     shown.supply = int(supply_);
     shown.rated = int(table_.rated);
     grid_->show(std::move(shown));
-    fields_->setText(QStringLiteral("Watts into the load, and amperes. Bold: the supply of the promise.%1")
-                         .arg(std::isnan(drive())
-                                  ? QString()
-                                  : QStringLiteral(" Driven to %1 %.").arg(100 * drive(), 0, 'f', 0)));
+    fields_->setText(std::isnan(drive())
+                         ? QString()
+                         : QStringLiteral("Driven to %1\u202f%.").arg(qs(decimals(100 * drive(), 0))));
 }
 
 void PowersPage::showCurve() {
@@ -347,8 +346,7 @@ void PowersPage::showCell() {
     cell_->setFacts(facts);
     const auto corrections = wattmeterCorrections(session_.kit(), session_.build());
     QString words = cell.ways.empty() ? QString() : qs(cell.ways);
-    if (words.isEmpty() && cell.reading && !cell.sentence.empty() && cell.state != VerdictState::pass)
-        words = qs(cell.sentence);
+    if (words.isEmpty() && cell.state == VerdictState::cannotTell) words = qs(cell.sentence);
     if (!corrections.empty())
         words +=
             QStringLiteral("%1The wattmeter wants \u00d7 %2 at %3, by the %4.")

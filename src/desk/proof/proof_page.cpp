@@ -9,19 +9,9 @@
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/verdict_line.h"
 #include "desk/proof/proof_model.h"
-#include "formats/files.h"
-#include "formats/trace_csv.h"
 #include "report/plots.h"
 
 namespace ombrek {
-namespace {
-
-constexpr FileWish kTraceFile{"A trace of the analyser", "trace",
-                              "Traces (*.csv *.txt *.tsv);;All files (*)"};
-constexpr std::uintmax_t kLargestTrace = 200000000;  ///< [bytes]
-
-}  // namespace
-
 ProofPage::ProofPage(Session& session)
     : Page(session, QStringLiteral("Proof")),
       number_(new BigNumber(84)),
@@ -63,10 +53,10 @@ void ProofPage::addKeys() {
     setEnter("take-it", "take it", [this] { take(); });
     addKey("way-of-measuring", "M", "M", "way of measuring", [this] { nextMethod(); });
     addKey("attenuation-drop", "S", "S", "attenuation, drop", [this] { askSetting(); });
-    addKey("a-trace", "T", "T", "a trace",
-           [this] { askToOpen(this, kTraceFile, [this](const QString& file) { openFile(file); }); });
+    addKey("a-trace", "T", "T", "the spectrum",
+           [this] { emit wants(QStringLiteral("spectrum"), qs(band())); });
     addKey("other-limits", "L", "L", "other limits", [this] { nextProfile(); });
-    addKey("band", "B", "B", "another band", [this] { nextBand(); });
+    addKey("band", "N", "N", "next band", [this] { nextBand(); });
     addKey("bands-and-supplies", "G", "G", "bands and supplies",
            [this] { emit wants(QStringLiteral("powers"), qs(band())); });
     addKey("causes", "C", "C", "why it is less",
@@ -134,64 +124,6 @@ void ProofPage::take() {
         return;
     }
     session_.read(pattern(v));
-}
-
-bool ProofPage::openFile(const QString& path) {
-    const Kit& kit = session_.kit();
-    if (!session_.hasBuild() || !kit.ratings.transmits()) {
-        session_.say(QStringLiteral("A trace is held against what the kit promises: Ins writes that first."),
-                     VerdictState::cannotTell);
-        return false;
-    }
-    SpectrumQuestion q;
-    const Ratings rated = kit.ratings.on(band());
-    q.carrier = rated.frequency;
-    q.watts = rated.power;
-    q.profile = session_.profile();
-    q.harmonics = kit.ratings.harmonics;
-    return work().start<Result<Spectrum>>(
-        [path, q](const LongWork::Progress&) -> Result<Spectrum> {
-            const auto bytes = readFile(path.toStdString(), kLargestTrace);
-            if (!bytes) return tl::make_unexpected(bytes.error());
-            auto trace = readTrace(*bytes, q.carrier);
-            if (!trace) return tl::make_unexpected(trace.error());
-            return judgeSpectrum(std::move(*trace), q);
-        },
-        [this, build = session_.build().id](const Result<Spectrum>& spectrum) {
-            if (build != session_.build().id) return;
-            if (!spectrum) return session_.say(qs(spectrum.error().text()), VerdictState::cannotTell);
-            keepTrace(*spectrum);
-        });
-}
-
-/// Its harmonics as readings. One that is not seen is kept where the noise is low enough to prove the limit;
-/// where it is not, it is no reading at all.
-void ProofPage::keepTrace(const Spectrum& spectrum) {
-    QStringList hidden, others;
-    int kept = 0;
-    for (const TracePeak& p : spectrum.peaks) {
-        if (p.harmonic < 2 || p.harmonic > session_.kit().ratings.harmonics) {
-            if (p.state != VerdictState::pass)
-                others << QStringLiteral("%1 at %2")
-                              .arg(qs(p.name), qs(formatQuantity(p.hertz, Unit::hertz, 5)));
-            continue;
-        }
-        if (!p.seen && p.state != VerdictState::pass) {
-            hidden << qs(p.name);
-            continue;
-        }
-        const Reading reading{
-            0, Subject::harmonic(p.harmonic, band()), p.below, Unit::decibel, 3, {}, "trace", 0};
-        kept += session_.kept(session_.book().takeReading(reading));
-    }
-    QString line = qs(spectrum.sentence) + QStringLiteral(" %1 harmonics kept.").arg(kept);
-    if (!hidden.isEmpty())
-        line +=
-            QStringLiteral(" Lost in the noise: %1; less attenuation, within the analyser's limit, tells.")
-                .arg(hidden.join(QStringLiteral(", ")));
-    if (!others.isEmpty())
-        line += QStringLiteral(" Not below the limit: %1.").arg(others.join(QStringLiteral(", ")));
-    session_.say(line, spectrum.state);
 }
 
 void ProofPage::choose(int by) {
@@ -276,6 +208,21 @@ void ProofPage::refresh() {
     list_->setLines(std::move(lines));
 }
 
+/// Where the uncertainty comes from, a line for each that counts.
+QString ProofPage::budgetText() const {
+    const auto reading = session_.build().last(Subject::power(band()));
+    const auto budget = reading ? budgetOf(*reading, session_.kit().ratings.ohms)
+                                : Result<PowerBudget>(tl::make_unexpected(Problem()));
+    QString out;
+    if (!budget) return out;
+    for (const BudgetLine& line : budget->lines) {
+        if (line.watts > 0.02 * budget->deviation)
+            out += QStringLiteral("\n%1: \u00b1%2")
+                       .arg(qs(line.input.what), qs(formatQuantity(2 * line.watts, Unit::watt, 2)));
+    }
+    return out;
+}
+
 void ProofPage::showPower(const ProofView& v) {
     const Ratings rated = session_.kit().ratings.on(band());
     const PowerMethod& method = session_.powerWay();
@@ -311,15 +258,20 @@ void ProofPage::showPower(const ProofView& v) {
         facts.push_back({QStringLiteral("Off by"),
                          qs(formatQuantity(partsPerMillion(*proof.frequency, rated.frequency), Unit::ppm, 2)),
                          proof.frequencyVerdict.state, true});
+        if (proof.edgeVerdict && proof.edgeVerdict->state != VerdictState::pass)
+            facts.push_back({QStringLiteral("Edge of the band"), QStringLiteral("too near"),
+                             proof.edgeVerdict->state, true});
+        if (std::isfinite(proof.drift))
+            facts.push_back({QStringLiteral("Drift in %1 min").arg(qs(decimals(proof.driftOver / 60, 1))),
+                             qs(decimals(proof.drift, 0, true)) + QStringLiteral("\u202fHz")});
     }
-    facts.push_back({QStringLiteral("Way"),
-                     method.setting.empty()
-                         ? qs(method.name)
-                         : QStringLiteral("%1, %2").arg(
-                               qs(method.name),
-                               qs(formatQuantity(session_.powerSetting(method), method.settingUnit, 3)))});
+    if (method.setting.empty())
+        facts.push_back({QStringLiteral("Way"), qs(method.name)});
+    else
+        facts.push_back({qs(method.name).left(1).toUpper() + qs(method.name).mid(1),
+                         qs(formatQuantity(session_.powerSetting(method), method.settingUnit, 3))});
     power_->setFacts(facts);
-    power_->setText(working_ && proof.power ? qs(proof.power->working.text()) : QString());
+    power_->setText(working_ && proof.power ? qs(proof.power->working.text()) + budgetText() : QString());
     power_->setCaution(
         proof.power ? QString()
                     : QStringLiteral("Dummy load on before the key goes down; follow your local rules."));

@@ -1,6 +1,5 @@
 #pragma once
 
-#include "core/proof/spectrum.h"
 #include "desk/page.h"
 #include "station/key_down.h"
 #include "station/proof.h"
@@ -23,12 +22,9 @@ class ProofPage : public Page {
     void refresh() override;
     void begin(const QString& band) override;
     void setBigOnly(bool on) override;
-    /// An analyser's trace, whose harmonics are kept as readings.
-    bool openFile(const QString& path) override;
 
  private:
     void addKeys();
-    void keepTrace(const Spectrum& spectrum);
     ProofView view() const;
     Reading pattern(const ProofView& v) const;
     void take();
@@ -40,6 +36,7 @@ class ProofPage : public Page {
     void nextBand();
     std::string band() const;
     void showPower(const ProofView& v);
+    QString budgetText() const;
 
     std::optional<Subject> chosen_;
     std::optional<std::string> band_;  ///< chosen; nothing: the first that is not measured

@@ -86,7 +86,7 @@ void WhyLessPage::addKeys() {
             refresh();
         },
         false);
-    addKey("other-band", "B", "B", "another band", [this] { nextBand(); });
+    addKey("other-band", "N", "N", "next band", [this] { nextBand(); });
     addKey("accept-it", "A", "A", "accept it, with a reason", [this] { accept(); });
     addKey("the-filter", "F", "F", "the filter", [this] { emit wants(QStringLiteral("filter"), qs(band_)); });
     addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
@@ -157,7 +157,7 @@ void WhyLessPage::showFacts() {
     ratio("Idle current", facts_.bias);
     if (facts_.finals > 0) facts.push_back({QStringLiteral("Finals"), qs(decimals(facts_.finals, 0))});
     if (std::isfinite(facts_.filterLoss))
-        facts.push_back({QStringLiteral("Low-pass, too much by"),
+        facts.push_back({QStringLiteral("Low-pass, over its due"),
                          qs(decimals(facts_.filterLoss, 2)) + QStringLiteral("\u202fdB")});
     if (std::isfinite(facts_.coil))
         facts.push_back(
@@ -195,7 +195,7 @@ void WhyLessPage::refresh() {
     if (none)
         return setNow(std::isnan(facts_.power) ? QStringLiteral("No power was read%1 yet.").arg(on)
                                                : QStringLiteral("The power%1 is as promised.").arg(on),
-                      QStringLiteral("B for another band; Esc goes back."));
+                      QStringLiteral("N for the next band; Esc goes back."));
     const std::string ask = whatToLookAt(facts_);
     if (causes_.front().odds > 0.6)
         setNow(QStringLiteral("%1%2: %3.").arg(qs(causes_.front().name), on, percent(causes_.front().odds)),
