@@ -3,6 +3,9 @@
 #include <algorithm>
 #include <charconv>
 #include <cmath>
+#include <optional>
+#include <span>
+#include <string_view>
 
 #include "formats/encoding.h"
 
@@ -11,14 +14,21 @@ namespace {
 
 constexpr std::size_t kFewest = 5;  ///< rows that are a trace
 
-using Cells = std::vector<std::string>;
+constexpr std::size_t kSample = 4000;  ///< lines that tell how the others are written
 
-std::optional<double> numberIn(std::string text, bool comma) {
-    text = std::string(trimmed(text));
+using Cells = std::vector<std::string_view>;
+
+std::optional<double> numberIn(std::string_view text, bool comma) {
+    text = trimmed(text);
     if (text.starts_with('"') && text.ends_with('"') && text.size() > 1)
         text = text.substr(1, text.size() - 2);
-    if (comma) std::replace(text.begin(), text.end(), ',', '.');
-    if (text.starts_with('+')) text.erase(0, 1);
+    if (text.starts_with('+')) text.remove_prefix(1);
+    char pointed[64];
+    if (comma && text.find(',') != std::string_view::npos) {
+        if (text.size() > sizeof pointed) return std::nullopt;
+        std::replace_copy(text.begin(), text.end(), pointed, ',', '.');
+        text = {pointed, text.size()};
+    }
     double value = 0;
     const auto read = std::from_chars(text.data(), text.data() + text.size(), value);
     if (text.empty() || read.ec != std::errc{} || read.ptr != text.data() + text.size()) return std::nullopt;
@@ -31,37 +41,43 @@ struct Dialect {
     bool comma = false;  ///< as the decimal mark
 };
 
-Cells cellsOf(const std::string& line, const Dialect& dialect) {
-    Cells out(1);
-    for (const char c : line) {
-        const bool parts = dialect.parted == ' ' ? c == ' ' || c == '\t' : c == dialect.parted;
-        if (!parts) {
-            out.back() += c;
-        } else if (dialect.parted != ' ' || !out.back().empty()) {
-            out.emplace_back();
-        }
+void cellsOf(std::string_view line, const Dialect& dialect, Cells& out) {
+    out.clear();
+    const bool blanks = dialect.parted == ' ';
+    std::size_t from = 0;
+    for (std::size_t i = 0; i <= line.size(); ++i) {
+        const bool parts =
+            i == line.size() || (blanks ? line[i] == ' ' || line[i] == '\t' : line[i] == dialect.parted);
+        if (!parts) continue;
+        if (!blanks || i > from) out.push_back(line.substr(from, i - from));
+        from = i + 1;
     }
-    if (dialect.parted == ' ' && out.back().empty()) out.pop_back();
-    return out;
 }
 
 struct Table {
     std::vector<std::vector<double>> rows;
-    Cells head;  ///< the line before them; may be anything
+    std::vector<std::string> head;  ///< the line before them; may be anything
 };
 
 /// The longest run of lines with the same number of numbers, two at least.
-Table tableIn(const std::vector<std::string>& lines, const Dialect& dialect) {
+Table tableIn(std::span<const std::string_view> lines, const Dialect& dialect) {
     Table best, now;
-    Cells before;
+    std::string_view before;
+    Cells cells;
     const auto end = [&] {
-        if (now.rows.size() > best.rows.size()) best = now;
+        if (now.rows.size() > best.rows.size()) best = std::move(now);
         now = {};
     };
-    for (const std::string& line : lines) {
-        const Cells cells = cellsOf(line, dialect);
+    const auto headed = [&] {
+        Cells head;
+        cellsOf(before, dialect, head);
+        now.head.assign(head.begin(), head.end());
+    };
+    for (const std::string_view line : lines) {
+        cellsOf(line, dialect, cells);
         std::vector<double> row;
-        for (const std::string& cell : cells) {
+        row.reserve(cells.size());
+        for (const std::string_view cell : cells) {
             const auto value = numberIn(cell, dialect.comma);
             row.push_back(value.value_or(NAN));
         }
@@ -70,10 +86,10 @@ Table tableIn(const std::vector<std::string>& lines, const Dialect& dialect) {
             std::size_t(std::count_if(row.begin(), row.end(), [](double v) { return !std::isnan(v); }));
         if (count < 2 || (!now.rows.empty() && now.rows.front().size() != row.size())) {
             end();
-            before = cells;
+            before = line;
             if (count < 2) continue;
         }
-        if (now.rows.empty()) now.head = before;
+        if (now.rows.empty()) headed();
         now.rows.push_back(std::move(row));
     }
     end();
@@ -140,49 +156,76 @@ std::size_t holesIn(const Table& table) {
     return out;
 }
 
-std::vector<std::string> linesOf(const std::string& bytes) {
-    std::vector<std::string> out(1);
-    for (const char c : bytes) {
-        if (c == '\n' || c == '\r') {
-            if (!out.back().empty()) out.emplace_back();
-        } else {
-            out.back() += c;
-        }
+std::vector<std::string_view> linesOf(std::string_view text) {
+    std::vector<std::string_view> out;
+    std::size_t from = 0;
+    for (std::size_t i = 0; i <= text.size(); ++i) {
+        if (i < text.size() && text[i] != '\n' && text[i] != '\r') continue;
+        if (i > from) out.push_back(text.substr(from, i - from));
+        from = i + 1;
     }
     return out;
+}
+
+/// A table with its columns, read one way.
+struct Reading {
+    Table table;
+    Dialect dialect;
+    std::size_t frequency = 0, level = 0, holes = 0;
+    bool rows = false;  ///< there are rows of numbers, in some dialect
+};
+
+bool columnsOf(Reading& read) {
+    if (read.table.rows.size() < kFewest) return false;
+    read.rows = true;
+    const auto f = frequencyColumn(read.table);
+    const auto l = f ? levelColumn(read.table, *f) : std::nullopt;
+    if (!l) return false;
+    read.frequency = *f;
+    read.level = *l;
+    // A decimal comma taken for the mark between cells leaves cells that are no numbers.
+    read.holes = holesIn(read.table);
+    return true;
+}
+
+/// The dialect that makes the longest table of these lines.
+Reading bestOf(std::span<const std::string_view> lines) {
+    Reading best;
+    for (const Dialect& dialect :
+         {Dialect{',', false}, {';', false}, {';', true}, {'\t', false}, {'\t', true}, {' ', false}}) {
+        Reading read{tableIn(lines, dialect), dialect};
+        const bool whole = columnsOf(read);
+        best.rows = best.rows || read.rows;
+        const std::size_t size = read.table.rows.size(), most = best.table.rows.size();
+        if (!whole || !(size > most || (size == most && read.holes < best.holes))) continue;
+        best = std::move(read);
+    }
+    return best;
+}
+
+/// Of a long file the beginning tells the dialect; where that does not hold for the most of it, all of it.
+Reading readAll(std::span<const std::string_view> lines) {
+    if (lines.size() <= kSample) return bestOf(lines);
+    Reading sample = bestOf(lines.subspan(0, kSample));
+    if (!sample.table.rows.empty()) {
+        sample.table = tableIn(lines, sample.dialect);
+        if (columnsOf(sample) && 2 * sample.table.rows.size() > lines.size()) return sample;
+    }
+    return bestOf(lines);
 }
 
 }  // namespace
 
 Result<std::vector<TracePoint>> readTrace(const std::string& bytes, double carrier) {
-    const auto lines = linesOf(toUtf8(bytes));
-    Table table;
-    std::size_t frequency = 0, level = 0, holes = 0;
-    bool rows = false;
-    for (const Dialect& dialect :
-         {Dialect{',', false}, {';', false}, {';', true}, {'\t', false}, {'\t', true}, {' ', false}}) {
-        Table read = tableIn(lines, dialect);
-        if (read.rows.size() < kFewest) continue;
-        rows = true;
-        const auto f = frequencyColumn(read);
-        const auto l = f ? levelColumn(read, *f) : std::nullopt;
-        if (!l) continue;
-        // A decimal comma taken for the mark between cells leaves cells that are no numbers.
-        const std::size_t empty = holesIn(read);
-        const bool better =
-            read.rows.size() > table.rows.size() || (read.rows.size() == table.rows.size() && empty < holes);
-        if (!better) continue;
-        table = std::move(read);
-        frequency = *f;
-        level = *l;
-        holes = empty;
-    }
-    if (table.rows.empty())
-        return problem("", rows ? "No column rises as a frequency does, with a level beside it."
-                                : "This holds no trace: lines of a frequency and a level are wanted.");
-    const double scale = scaleOf(table, frequency, carrier);
+    const std::string text = toUtf8(bytes);
+    const Reading read = readAll(linesOf(text));
+    if (read.table.rows.empty())
+        return problem("", read.rows ? "No column rises as a frequency does, with a level beside it."
+                                     : "This holds no trace: lines of a frequency and a level are wanted.");
+    const double scale = scaleOf(read.table, read.frequency, carrier);
     std::vector<TracePoint> out;
-    for (const auto& row : table.rows) out.push_back({row[frequency] * scale, row[level]});
+    out.reserve(read.table.rows.size());
+    for (const auto& row : read.table.rows) out.push_back({row[read.frequency] * scale, row[read.level]});
     return out;
 }
 

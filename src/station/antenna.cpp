@@ -8,45 +8,18 @@
 #include "core/antenna/wire_antenna.h"
 #include "core/circuit/network.h"
 #include "core/quantity/quantity.h"
+#include "station/said.h"
 
 namespace ombrek {
 namespace {
 
 constexpr double kWireRadius = 0.0005;  ///< of a usual antenna wire [m]
 
-std::string trimmed(std::string text) {
-    while (!text.empty() && std::isspace(static_cast<unsigned char>(text.front()))) text.erase(0, 1);
-    while (!text.empty() && std::isspace(static_cast<unsigned char>(text.back()))) text.pop_back();
-    return text;
-}
-
-std::string small(std::string text) {
-    for (char& c : text) c = char(std::tolower(static_cast<unsigned char>(c)));
-    return text;
-}
-
-/// Pieces between semicolons, line ends, and commas that are no decimal mark.
-std::vector<std::string> piecesOf(std::string_view text) {
-    std::vector<std::string> out(1);
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        const auto digit = [&](std::size_t at) {
-            return at < text.size() && std::isdigit(static_cast<unsigned char>(text[at])) != 0;
-        };
-        const bool decimal = text[i] == ',' && i > 0 && digit(i - 1) && digit(i + 1);
-        if (text[i] == ';' || text[i] == '\n' || (text[i] == ',' && !decimal))
-            out.emplace_back();
-        else
-            out.back() += text[i];
-    }
-    for (std::string& piece : out) piece = trimmed(piece);
-    std::erase_if(out, [](const std::string& piece) { return piece.empty(); });
-    return out;
-}
-
 Result<PartRange> rangeIn(const std::string& text, Unit unit) {
     const auto dots = text.find("..");
-    const auto low = parseQuantity(trimmed(text.substr(0, dots)), unit);
-    const auto high = dots == std::string::npos ? low : parseQuantity(trimmed(text.substr(dots + 2)), unit);
+    const auto low = parseQuantity(withoutBlanks(text.substr(0, dots)), unit);
+    const auto high =
+        dots == std::string::npos ? low : parseQuantity(withoutBlanks(text.substr(dots + 2)), unit);
     if (!low || !high || !(low->value >= 0) || !(high->value >= low->value) || !(high->value > 0))
         return problem("",
                        "\"" + text.substr(0, 30) + "\" is no range: from the least to the most, 10p..240p.");
@@ -58,10 +31,10 @@ Result<PartRange> rangeIn(const std::string& text, Unit unit) {
 Result<Coupler> parseCoupler(std::string_view text) {
     Coupler out;
     bool kind = false;
-    for (const std::string& piece : piecesOf(text)) {
-        const std::string word = small(piece.substr(0, piece.find(' ')));
+    for (const std::string& piece : thingsSaid(text)) {
+        const std::string word = smallLetters(piece.substr(0, piece.find(' ')));
         const std::string rest =
-            piece.find(' ') == std::string::npos ? "" : trimmed(piece.substr(piece.find(' ')));
+            piece.find(' ') == std::string::npos ? "" : withoutBlanks(piece.substr(piece.find(' ')));
         if (word == "t" || word == "l" || word == "pi" || word == "\u03c0") {
             out.kind = word == "t" ? Coupler::Kind::t : word == "l" ? Coupler::Kind::l : Coupler::Kind::pi;
             kind = true;
@@ -93,21 +66,21 @@ Result<Coupler> parseCoupler(std::string_view text) {
 
 Result<AntennaLoad> parseAntennaLoad(std::string_view given) {
     AntennaLoad out;
-    std::string text = trimmed(std::string(given));
+    std::string text = withoutBlanks(std::string(given));
     if (const auto colon = text.find(':'); colon != std::string::npos) {
-        out.band = trimmed(text.substr(0, colon));
+        out.band = withoutBlanks(text.substr(0, colon));
         const auto hertz = parseQuantity(out.band, Unit::hertz);
         if (hertz && hertz->unit == Unit::hertz && hertz->value > 1e4 && hertz->value < 1e9) {
             out.frequency = hertz->value;
             out.band.clear();
         }
-        text = trimmed(text.substr(colon + 1));
+        text = withoutBlanks(text.substr(colon + 1));
     }
     out.name = text;
     const auto space = text.find(' ');
-    const std::string word = small(text.substr(0, space));
+    const std::string word = smallLetters(text.substr(0, space));
     if (word == "wire" && space != std::string::npos) {
-        const auto metres = parseQuantity(trimmed(text.substr(space)), Unit::metre);
+        const auto metres = parseQuantity(withoutBlanks(text.substr(space)), Unit::metre);
         if (!metres || metres->unit != Unit::metre || metres->value < 0.1 || metres->value > 1000)
             return problem("", "A wire is from 0.1 m to 1 km long: wire 20.3.");
         out.wire = metres->value;
@@ -116,7 +89,7 @@ Result<AntennaLoad> parseAntennaLoad(std::string_view given) {
     // A name may stand before its impedance.
     const bool named = space != std::string::npos && std::isalpha(static_cast<unsigned char>(text[0])) != 0 &&
                        text[0] != 'j';
-    const auto load = parseLoad(named ? trimmed(text.substr(space)) : text);
+    const auto load = parseLoad(named ? withoutBlanks(text.substr(space)) : text);
     if (!load) return tl::make_unexpected(load.error());
     if (!(load->real() > 0))
         return problem("", "\"" + text.substr(0, 30) + "\" takes no power: its resistance is above nothing.");
@@ -126,7 +99,7 @@ Result<AntennaLoad> parseAntennaLoad(std::string_view given) {
 
 Result<std::vector<AntennaLoad>> parseAntennaLoads(std::string_view text) {
     std::vector<AntennaLoad> out;
-    for (const std::string& piece : piecesOf(text)) {
+    for (const std::string& piece : thingsSaid(text)) {
         const auto load = parseAntennaLoad(piece);
         if (!load) return tl::make_unexpected(load.error());
         out.push_back(*load);

@@ -4,48 +4,14 @@
 #include <cctype>
 #include <cmath>
 
+#include "station/said.h"
+
 namespace ombrek {
 namespace {
-
-/// The things between commas or semicolons; a decimal comma stands between digits.
-std::vector<std::string> thingsOf(std::string_view text) {
-    std::vector<std::string> out(1);
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        const char c = text[i];
-        const auto digit = [&](std::size_t at) {
-            return at < text.size() && std::isdigit(static_cast<unsigned char>(text[at])) != 0;
-        };
-        const bool decimal = c == ',' && i > 0 && digit(i - 1) && digit(i + 1);
-        if (c == ';' || c == '\n' || (c == ',' && !decimal))
-            out.emplace_back();
-        else
-            out.back() += c;
-    }
-    return out;
-}
-
-std::vector<std::string> wordsOf(const std::string& text) {
-    std::vector<std::string> out;
-    std::string word;
-    for (const char c : text + ' ') {
-        if (c != ' ' && c != '\t') {
-            word += c;
-        } else if (!word.empty()) {
-            out.push_back(word);
-            word.clear();
-        }
-    }
-    return out;
-}
 
 bool isNumber(const std::string& word) {
     return !word.empty() && word.find_first_not_of("0123456789.,+-") == std::string::npos &&
            word.find_first_of("0123456789") != std::string::npos;
-}
-
-std::string small(std::string word) {
-    for (char& c : word) c = char(std::tolower(static_cast<unsigned char>(c)));
-    return word;
 }
 
 /// A figure with its unit: "30dB", "30 dB", "+20 dBm", "50 mW", "2 W".
@@ -63,7 +29,7 @@ Figure figureOf(std::string number, std::string unit) {
     }
     if (!isNumber(number)) return out;
     double scale = 1;
-    const std::string word = small(unit);
+    const std::string word = smallLetters(unit);
     if (word == "db" || word == "dbm" || word == "w" || word == "v" || word == "j")
         out.unit = word;
     else if (unit == "mW")
@@ -81,7 +47,7 @@ Figure figureOf(std::string number, std::string unit) {
 Result<Link> linkOf(const std::string& text) {
     Link out;
     double watts = 0;
-    const auto words = wordsOf(text);
+    const auto words = wordsSaid(text);
     for (std::size_t i = 0; i < words.size(); ++i) {
         const char first = words[i][0];
         const bool number =
@@ -105,9 +71,9 @@ Result<Link> linkOf(const std::string& text) {
     }
     if (out.name.empty())
         out.name = out.attenuation > 0 ? decimals(out.attenuation, 0) + " dB pad" : "load";
-    else if (out.attenuation > 0 && small(out.name) == "pad")
+    else if (out.attenuation > 0 && smallLetters(out.name) == "pad")
         out.name = decimals(out.attenuation, 0) + " dB pad";
-    const std::string name = small(out.name);
+    const std::string name = smallLetters(out.name);
     if (name.find("meter") != std::string::npos)
         out.fullScale = watts;
     else
@@ -119,8 +85,7 @@ Result<Link> linkOf(const std::string& text) {
 
 Result<std::vector<Link>> parseChain(std::string_view text) {
     std::vector<Link> out;
-    for (const std::string& thing : thingsOf(text)) {
-        if (wordsOf(thing).empty()) continue;
+    for (const std::string& thing : thingsSaid(text)) {
         const auto link = linkOf(thing);
         if (!link) return tl::make_unexpected(link.error());
         out.push_back(*link);

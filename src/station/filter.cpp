@@ -76,8 +76,8 @@ FilterQuestion filterQuestion(const Kit& kit, const Build& build, const LimitPro
     for (int order = 2; order <= out.harmonics; ++order) {
         const auto read = lastStanding(kit, build, Subject::harmonic(order, band));
         const double takes = insertionLoss(ladder, order * out.carrier, ratings.ohms) - carrier;
-        // What is deep in the analyser's own floor says nothing of the finals.
-        const double own = read && read->method != "trace" ? read->value - takes : NAN;
+        // One that was not seen lies deeper still, and says nothing of the finals.
+        const double own = read && !read->beyond ? read->value - takes : NAN;
         out.finals.push_back(own > 0 && own < 40 ? own : NAN);
     }
     return out;

@@ -1,36 +1,16 @@
 #include "station/less_power.h"
 
 #include <algorithm>
-#include <cctype>
 #include <cmath>
 
 #include "station/filter.h"
 #include "station/judged.h"
 #include "station/power_table.h"
 #include "station/rests_on.h"
+#include "station/said.h"
 
 namespace ombrek {
 namespace {
-
-std::string small(std::string_view text) {
-    std::string out(text);
-    for (char& c : out) c = char(std::tolower(static_cast<unsigned char>(c)));
-    return out;
-}
-
-std::vector<std::string> wordsOf(std::string_view text) {
-    std::vector<std::string> out;
-    std::string word;
-    for (const char c : std::string(text) + ' ') {
-        if (c != ' ') {
-            word += c;
-        } else if (!word.empty()) {
-            out.push_back(word);
-            word.clear();
-        }
-    }
-    return out;
-}
 
 /// What a builder may say: a word, the unit of its figure, where it goes.
 struct SaidRow {
@@ -72,8 +52,8 @@ bool readWarm(const std::vector<std::string>& words, PowerFacts& out) {
 }
 
 bool readThing(const Kit& kit, const Ratings& rated, const std::string& given, PowerFacts& out) {
-    const std::string thing = small(given);
-    const auto words = wordsOf(thing);
+    const std::string thing = smallLetters(given);
+    const auto words = wordsSaid(thing);
     if (words.empty() || readWarm(words, out)) return true;
     if (words.size() == 1 && words[0] == "voice") return out.voice = true;
     if (words[0] == "jumps" && words.size() <= 2) {
@@ -130,22 +110,9 @@ double stillToGain(const Judged& judged) {
 
 Result<PowerFacts> readPowerWords(const Kit& kit, const std::string& band, std::string_view said) {
     PowerFacts out;
-    std::string thing;
     const Ratings rated = kit.ratings.on(band);
-    const std::string text = std::string(said) + ';';
-    for (std::size_t i = 0; i < text.size(); ++i) {
-        const bool decimal = text[i] == ',' && i > 0 && i + 1 < text.size() &&
-                             std::isdigit(static_cast<unsigned char>(text[i - 1])) &&
-                             std::isdigit(static_cast<unsigned char>(text[i + 1]));
-        if (text[i] != ';' && (text[i] != ',' || decimal)) {
-            thing += text[i];
-            continue;
-        }
-        while (thing.starts_with(' ')) thing.erase(0, 1);
-        while (thing.ends_with(' ')) thing.pop_back();
-        if (!thing.empty() && !readThing(kit, rated, thing, out))
-            return tl::make_unexpected(notUnderstood(thing));
-        thing.clear();
+    for (const std::string& thing : thingsSaid(said)) {
+        if (!readThing(kit, rated, thing, out)) return tl::make_unexpected(notUnderstood(thing));
     }
     return out;
 }

@@ -7,6 +7,7 @@
 #include "station/judged.h"
 #include "station/less_power.h"
 #include "station/power_table.h"
+#include "station/said.h"
 
 using namespace ombrek;
 
@@ -236,4 +237,13 @@ TEST_CASE("a coupler and loads as builders write them") {
     CHECK(rows[0].match.watts == 4);
     CHECK(antennaRows(Kit(), c, loads, 5).size() == 1);  // only the one that names its frequency
     CHECK(reflectedShare(1.5) == Approx(0.04));          // SWR 1.5: 4 % (definition)
+}
+
+TEST_CASE("what is said in a line falls into things, and a decimal comma into none") {
+    CHECK(thingsSaid("a b, c;d\n e ,, 2,5 dB,3 W") ==
+          std::vector<std::string>{"a b", "c", "d", "e", "2,5 dB", "3 W"});
+    CHECK(thingsSaid("  ").empty());
+    CHECK(wordsSaid("  30   dB\tpad ") == std::vector<std::string>{"30", "dB", "pad"});
+    CHECK(withoutBlanks(" \t x y \n") == "x y");
+    CHECK(smallLetters("SWR 1.5") == "swr 1.5");
 }

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 #include "desk/pieces/big_number.h"
 #include "desk/pieces/card.h"
@@ -30,11 +31,13 @@ QString decibels(double value, int places = 1) {
     return qs(decimals(value, places)) + QStringLiteral("\u202fdB");
 }
 
-VerdictState stateOf(const FilterFigures& f, const FilterBand& band) {
-    if (band.trials == 0) return f.worstMargin >= 0 ? VerdictState::doubtful : VerdictState::fail;
-    return band.chance > 0.95   ? VerdictState::pass
-           : band.chance < 0.05 ? VerdictState::fail
-                                : VerdictState::doubtful;
+/// @param read  of finals as they are; at their worst a filter that is too little may still do
+VerdictState stateOf(const FilterBand& band, bool read) {
+    if (band.trials == 0) return VerdictState::cannotTell;
+    return band.chance > 0.95           ? VerdictState::pass
+           : band.chance < 0.05 && read ? VerdictState::fail
+           : read                       ? VerdictState::doubtful
+                                        : VerdictState::cannotTell;
 }
 
 struct Reckoned {
@@ -286,16 +289,17 @@ void FilterPage::refresh() {
     }
     figures_ = filterFigures(elementsOf(filter_), question_);
     advice_ = whichToSqueeze(filter_, question_, aim_);
-    more_ = aim_ == SqueezeFor::suppression && (advice_.empty() || advice_.front().after.worstMargin < 0) &&
-                    figures_.worstMargin < 0
+    // Only of finals that were read: nobody winds for a guess.
+    const bool short_ =
+        figures_.worstMargin < 0 && (advice_.empty() || advice_.front().after.worstMargin < 0);
+    more_ = aim_ == SqueezeFor::suppression && short_ && finalsRead()
                 ? turnsToMeet(filter_, turnsOf(session_.kit(), filter_), question_)
                 : TurnsMore();
     const bool known = same(reckoned_, filter_);
     number_->show(qs(decimals(figures_.worstMargin + question_.required, 1)),
                   QStringLiteral("dB, harmonic %1").arg(figures_.worstOrder));
-    const VerdictState state = stateOf(figures_, known ? trials_ : FilterBand());
-    const bool read = std::any_of(question_.finals.begin(), question_.finals.end(),
-                                  [](double known) { return std::isfinite(known); });
+    const VerdictState state = stateOf(known ? trials_ : FilterBand(), finalsRead());
+    const bool read = finalsRead();
     const QString source = read ? QStringLiteral("With the finals as their harmonics were read.")
                            : question_.stage == Final::pushPull
                                ? QStringLiteral("Push-pull finals, taken at the worst.")
@@ -316,6 +320,12 @@ void FilterPage::refresh() {
     reckonBand();
 }
 
+/// What the finals give at the harmonic that is worst was read.
+bool FilterPage::finalsRead() const {
+    const std::size_t at = std::size_t(figures_.worstOrder) - 2;
+    return at < question_.finals.size() && std::isfinite(question_.finals[at]);
+}
+
 void FilterPage::say() {
     const auto below = [&](const FilterFigures& f) {
         return decibels(f.worstMargin + question_.required, 1);
@@ -327,6 +337,12 @@ void FilterPage::say() {
                           "the carrier from %3 to %4.")
                           .arg(below(figures_), below(more_.after), decibels(figures_.loss, 2),
                                decibels(more_.after.loss, 2)));
+    if (figures_.worstMargin < 0 && !finalsRead() && aim_ == SqueezeFor::suppression)
+        return setNow(
+            QStringLiteral("Read harmonic %1 first.").arg(figures_.worstOrder),
+            QStringLiteral("With finals at their worst %1 would be left below the carrier; what they really "
+                           "give, one reading tells.")
+                .arg(below(figures_)));
     if (!advice_.empty() && (figures_.worstMargin < 0 || aim_ == SqueezeFor::power)) {
         const Squeeze& s = advice_.front();
         return setNow(
@@ -345,10 +361,13 @@ void FilterPage::say() {
             .arg(decibels(figures_.loss, 2)));
 }
 
-/// "L7, L8 and L9", each as often as it gets a turn.
+/// "L7 and L8", a turn each; "L7 (2) and L8" where one gets two.
 QString FilterPage::turnsMore() const {
+    std::map<std::string, int> count;
+    for (const std::string& ref : more_.coils) ++count[ref];
     QStringList out;
-    for (const std::string& ref : more_.coils) out << qs(ref);
+    for (const auto& [ref, turns] : count)
+        out << (turns == 1 ? qs(ref) : QStringLiteral("%1 (%2)").arg(qs(ref)).arg(turns));
     const QString last = out.takeLast();
     return out.isEmpty() ? last : out.join(QStringLiteral(", ")) + QStringLiteral(" and ") + last;
 }

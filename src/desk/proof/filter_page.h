@@ -32,6 +32,7 @@ class FilterPage : public Page {
     void reckonBand();
     void say();
     QString turnsMore() const;
+    bool finalsRead() const;
     void showPlot();
     void showAdvice();
     void showParts();

@@ -185,8 +185,8 @@ void SpectrumPage::keepHarmonics(const Spectrum& spectrum, const std::string& ba
             hidden << qs(p.name);
             continue;
         }
-        const Reading reading{0, Subject::harmonic(p.harmonic, band), p.below, Unit::decibel, 3, {}, "trace",
-                              0};
+        Reading reading{0, Subject::harmonic(p.harmonic, band), p.below, Unit::decibel, 3, {}, "trace", 0};
+        reading.beyond = !p.seen;  // it is so far below, or farther
         kept += session_.kept(session_.book().takeReading(reading));
     }
     QString line = qs(spectrum.sentence) + QStringLiteral(" %1 harmonics kept.").arg(kept);

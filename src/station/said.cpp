@@ -1,0 +1,61 @@
+#include "station/said.h"
+
+#include <cctype>
+
+namespace ombrek {
+namespace {
+
+bool digitAt(std::string_view text, std::size_t at) {
+    return at < text.size() && std::isdigit(static_cast<unsigned char>(text[at])) != 0;
+}
+
+bool blank(char c) { return std::isspace(static_cast<unsigned char>(c)) != 0; }
+
+}  // namespace
+
+std::vector<std::string> thingsSaid(std::string_view text) {
+    std::vector<std::string> out;
+    std::string thing;
+    const auto end = [&] {
+        if (std::string bare = withoutBlanks(thing); !bare.empty()) out.push_back(std::move(bare));
+        thing.clear();
+    };
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const char c = text[i];
+        const bool decimal = c == ',' && i > 0 && digitAt(text, i - 1) && digitAt(text, i + 1);
+        if (c == ';' || c == '\n' || (c == ',' && !decimal))
+            end();
+        else
+            thing += c;
+    }
+    end();
+    return out;
+}
+
+std::vector<std::string> wordsSaid(std::string_view text) {
+    std::vector<std::string> out;
+    std::string word;
+    for (std::size_t i = 0; i <= text.size(); ++i) {
+        if (i < text.size() && !blank(text[i])) {
+            word += text[i];
+        } else if (!word.empty()) {
+            out.push_back(word);
+            word.clear();
+        }
+    }
+    return out;
+}
+
+std::string withoutBlanks(std::string_view text) {
+    while (!text.empty() && blank(text.front())) text.remove_prefix(1);
+    while (!text.empty() && blank(text.back())) text.remove_suffix(1);
+    return std::string(text);
+}
+
+std::string smallLetters(std::string_view text) {
+    std::string out(text);
+    for (char& c : out) c = char(std::tolower(static_cast<unsigned char>(c)));
+    return out;
+}
+
+}  // namespace ombrek
