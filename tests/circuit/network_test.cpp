@@ -11,21 +11,12 @@
 #include "core/circuit/network.h"
 #include "folder.h"
 #include "formats/touchstone.h"
+#include "process.h"
 
 using namespace ombrek;
 using Complex = std::complex<double>;
 
 namespace {
-
-std::string outputOf(const std::string& command) {
-    std::unique_ptr<FILE, int (*)(FILE*)> pipe(popen(command.c_str(), "r"), pclose);
-    REQUIRE(pipe);
-    std::string out;
-    std::array<char, 4096> buffer;
-    while (const std::size_t n = fread(buffer.data(), 1, buffer.size(), pipe.get()))
-        out.append(buffer.data(), n);
-    return out;
-}
 
 struct Simulated {
     double frequency;

@@ -80,3 +80,33 @@ TEST_CASE("power: watts with a budget, by each way: a missing figure is said") {
     CHECK(run("power --method analyser --dbm loud", true).code == 2);
     CHECK(run("power --volts 3", true).code != 0);
 }
+
+TEST_CASE("spectrum: a second trace tells the analyser's own, a narrow one its hum") {
+    const std::string hot = traceFile(40, 62);
+    const auto cool = folder() / "cool.csv";
+    std::filesystem::copy_file(hot, folder() / "hot.csv", std::filesystem::copy_options::overwrite_existing);
+    std::filesystem::rename(traceFile(52, 62), cool);
+    const json out = asked("spectrum " + (folder() / "hot.csv").string() +
+                           " --carrier 21.06M --power 3 --again " + cool.string());
+    REQUIRE(out.at("analyser_own").size() == 1);
+    CHECK(out["analyser_own"][0]["name"] == "harmonic 2");
+    const auto narrow = folder() / "narrow.csv";
+    std::ofstream close(narrow);
+    close.precision(12);
+    close << "Frequency (Hz),Level (dBm)\n";
+    for (int i = -150; i <= 150; ++i) {
+        const double f = 2.0 * i;
+        const auto line = [&](double at, double level) {
+            return std::pow(10, level / 10) * std::exp(-2.77 * std::pow((f - at) / 6, 2));
+        };
+        close << std::fixed << 7.03e6 + f << ","
+              << 10 * std::log10(1e-9 + line(0, 0) + line(120, -37) + line(-120, -37)) << "\n";
+    }
+    close.close();
+    const json hum = asked("spectrum " + narrow.string() + " --carrier 7.03M --close-in cw");
+    CHECK(hum.at("hum_below_db").get<double>() == Approx(37).margin(0.5));
+    CHECK(hum.at("lines")[0].at("name") == "hum, 120\u202fHz");
+    CHECK(hum.at("verdict") == "doubtful");
+    CHECK(run("spectrum " + narrow.string() + " --close-in usb --json").code == 2);
+    CHECK(run("spectrum " + narrow.string() + " --carrier 7.03M --close-in warble --json").code == 2);
+}

@@ -11,6 +11,7 @@
 #include "formats/files.h"
 #include "formats/kit_json.h"
 #include "formats/tables.h"
+#include "process.h"
 #include "station/rebuild.h"
 
 using namespace ombrek;
@@ -18,16 +19,6 @@ using namespace ombrek;
 // Source: ngspice, the general-purpose circuit simulator, as an independent computation of the same networks.
 
 namespace {
-
-std::string outputOf(const std::string& command) {
-    std::unique_ptr<FILE, int (*)(FILE*)> pipe(popen(command.c_str(), "r"), pclose);
-    REQUIRE(pipe);
-    std::string out;
-    std::array<char, 4096> buffer;
-    while (const std::size_t n = fread(buffer.data(), 1, buffer.size(), pipe.get()))
-        out.append(buffer.data(), n);
-    return out;
-}
 
 /// Run a netlist's AC analysis and give |v(out)| at each frequency. Skips the test when no simulator is
 /// installed.

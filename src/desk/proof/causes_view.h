@@ -5,6 +5,8 @@
 
 namespace ombrek {
 
+struct Colours;
+
 /// Causes, the likeliest first, each with a bar as long as its odds and the readings that speak for it and
 /// against it.
 class CausesView : public QWidget {
@@ -18,7 +20,8 @@ class CausesView : public QWidget {
     explicit CausesView(QWidget* parent = nullptr);
     void show(std::vector<Row> rows, int inHand);
     QSize sizeHint() const override;
-    QSize minimumSizeHint() const override { return {280, sizeHint().height()}; }
+    /// Two of them at least; so many are drawn as there is room for.
+    QSize minimumSizeHint() const override;
 
  signals:
     void picked(int row);
@@ -28,6 +31,9 @@ class CausesView : public QWidget {
     void mousePressEvent(QMouseEvent* event) override;
 
  private:
+    std::vector<int> tops() const;
+    void paintRow(QPainter& painter, const Row& row, int i, int top, const Colours& colours) const;
+
     std::vector<Row> rows_;
     int inHand_ = 0;
 };

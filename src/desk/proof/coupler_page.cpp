@@ -66,8 +66,8 @@ CouplerPage::CouplerPage(Session& session)
     loads_->setTitle(QStringLiteral("Loads, band by band"));
     loads_->addBody(list_, 1);
     loads_->fillWithBody();
-    side()->addWidget(facts_, 0);
     side()->addWidget(loads_, 1);
+    side()->addWidget(facts_, 0);
     side()->addStretch(0);
     addKeys();
     connect(list_, &StateList::picked, this, [this](int r) {
@@ -231,11 +231,11 @@ void CouplerPage::showRow() {
         number_->show(qs(decimals(most, most < 10 ? 1 : 0)), QStringLiteral("W at most"));
     }
     std::vector<Fact> facts{
-        {QStringLiteral("Load"), qs(loadText(row.ohms))},
         {QStringLiteral("SWR without"),
-         std::isfinite(row.swr) && row.swr < 1000 ? qs(decimals(row.swr, 1)) : QStringLiteral("over 1000")},
-        {QStringLiteral("Sent back without"),
-         qs(decimals(100 * reflectedShare(std::min(row.swr, 1e6)), 0)) + QStringLiteral("\u202f%")}};
+         std::isfinite(row.swr) && row.swr < 1000
+             ? QStringLiteral("%1, %2\u202f% back")
+                   .arg(qs(decimals(row.swr, 1)), qs(decimals(100 * reflectedShare(row.swr), 0)))
+             : QStringLiteral("over 1000")}};
     facts.push_back({QStringLiteral("SWR with it"), qs(decimals(m.swr, 2)),
                      m.reaches ? VerdictState::pass : VerdictState::fail, true});
     facts.push_back(
@@ -244,10 +244,10 @@ void CouplerPage::showRow() {
              .arg(qs(decimals(m.lossDb, 2)),
                   qs(formatQuantity(m.watts * (1 - std::pow(10, -m.lossDb / 10)), Unit::watt, 2)))});
     facts.push_back(exposure(row));
-    facts.push_back({QStringLiteral("Through the coil"), qs(formatQuantity(m.coil.amps, Unit::ampere, 2))});
+    facts.push_back(
+        {QStringLiteral("Coil, Q %1").arg(coupler_.coilQ), qs(formatQuantity(m.coil.amps, Unit::ampere, 2))});
     facts_->setTitle(QStringLiteral("%1 on %2").arg(qs(row.load), place(row)));
     facts_->setFacts(facts);
-    facts_->setText(QStringLiteral("Coil of Q %1 taken.").arg(coupler_.coilQ));
     facts_->setCaution(QStringLiteral(
         "The distance is an estimate; your regulator's rules decide. Nobody touches a keyed wire."));
 }
@@ -257,11 +257,10 @@ void CouplerPage::showList() {
     for (std::size_t i = 0; i < rows_.size(); ++i) {
         const AntennaRow& row = rows_[i];
         const QString right =
-            !row.match.reaches   ? QStringLiteral("SWR %1").arg(qs(decimals(row.match.swr, 1)))
-            : coupler_.volts > 0 ? QStringLiteral("%1 dB, to %2")
-                                       .arg(qs(decimals(row.match.lossDb, 1)),
-                                            qs(formatQuantity(row.match.flashOver, Unit::watt, 2)))
-                                 : QStringLiteral("%1 dB").arg(qs(decimals(row.match.lossDb, 1)));
+            !row.match.reaches ? QStringLiteral("SWR %1").arg(qs(decimals(row.match.swr, 1)))
+            : coupler_.volts > 0
+                ? QStringLiteral("to %1").arg(qs(formatQuantity(row.match.flashOver, Unit::watt, 2)))
+                : QStringLiteral("%1 dB").arg(qs(decimals(row.match.lossDb, 1)));
         lines.push_back({stateOf(row, coupler_), QStringLiteral("%1  %2").arg(place(row), qs(row.load)),
                          right, i == at_, false, false});
     }

@@ -89,7 +89,7 @@ void CouplerView::paintEvent(QPaintEvent*) {
                QStringLiteral("antenna"));
     p.setPen(c.soft);
     p.setFont(benchFont(14));
-    p.drawText(QRectF(right - 90, y + 12, width() - right + 90, 26), Qt::AlignRight, load_);
+    p.drawText(QRectF(0, height() - 28, width(), 26), Qt::AlignHCenter, QStringLiteral("into %1").arg(load_));
     const auto at = [&](double part) { return QPointF(left + part * (right - left), y); };
     const auto first = [&](double part, bool series) {
         paintPart(p, at(part), series, false, match_.c1, coupler_.c1, match_.first);

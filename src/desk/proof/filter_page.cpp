@@ -12,6 +12,7 @@
 #include "formats/touchstone.h"
 #include "look/plot.h"
 #include "report/filter_plot.h"
+#include "station/bands.h"
 
 namespace ombrek {
 namespace {
@@ -108,18 +109,14 @@ void FilterPage::addKeys() {
 }
 
 void FilterPage::begin(const QString& band) {
-    const auto names = session_.kit().ratings.bandNames();
-    const std::string wanted = band.toStdString();
-    band_ = std::find(names.begin(), names.end(), wanted) != names.end() ? wanted : names.front();
+    band_ = bandNamed(session_.kit(), band.toStdString());
     refresh();
 }
 
 void FilterPage::nextBand() {
-    const auto names = session_.kit().ratings.bandNames();
-    if (names.size() < 2)
+    if (session_.kit().ratings.bands.size() < 2)
         return session_.say(QStringLiteral("This kit has one band."), VerdictState::notDone);
-    const auto hit = std::find(names.begin(), names.end(), band_);
-    band_ = hit == names.end() || hit + 1 == names.end() ? names.front() : *(hit + 1);
+    band_ = bandAfter(session_.kit(), band_);
     refresh();
 }
 
@@ -273,8 +270,7 @@ void FilterPage::showStories() {
 
 void FilterPage::refresh() {
     if (!session_.hasBuild()) return;
-    const auto names = session_.kit().ratings.bandNames();
-    if (std::find(names.begin(), names.end(), band_) == names.end()) band_ = names.front();
+    band_ = bandNamed(session_.kit(), band_);
     filter_ = filterAsBuilt(session_.kit(), session_.build(), band_);
     question_ = filterQuestion(session_.kit(), session_.build(), session_.profile(), 0, band_);
     if (!(question_.carrier > 0)) filter_.clear();

@@ -13,6 +13,24 @@ int rowHeight() { return withText(54); }
 int headHeight() { return withText(28); }
 int nameWidth() { return withText(74); }
 
+/// Mark and watts in one line, amperes below over the whole width: fields may be narrow.
+void paintCell(QPainter& p, const QRectF& r, const PowerGrid::Cell& cell, const Colours& c) {
+    const bool two = !cell.under.isEmpty();
+    const bool narrow = r.width() < withText(88);
+    const int mark = narrow ? 13 : 16;
+    const QRectF words = r.adjusted(narrow ? 4 : 7, 3, narrow ? -5 : -8, -3);
+    const double middle = two ? words.top() + withText(12) : r.center().y();
+    drawVerdictMark(p, QRectF(words.left(), middle - mark / 2.0, mark, mark), cell.state, c);
+    p.setPen(c.ink);
+    p.setFont(benchFont(narrow ? 15 : two ? 17 : 20, true));
+    p.drawText(words.adjusted(mark + 1, 0, 0, 0),
+               int(Qt::AlignRight | (two ? Qt::AlignTop : Qt::AlignVCenter)), cell.text);
+    if (!two) return;
+    p.setPen(c.soft);
+    p.setFont(benchFont(13));
+    p.drawText(words, Qt::AlignRight | Qt::AlignBottom, cell.under);
+}
+
 }  // namespace
 
 PowerGrid::PowerGrid(QWidget* parent) : QWidget(parent) {
@@ -70,16 +88,7 @@ void PowerGrid::paintEvent(QPaintEvent*) {
             p.setPen(QPen(inHand ? c.copper : c.line, inHand ? 2.5 : 1));
             p.setBrush(cell.text.isEmpty() ? c.paper : c.card);
             p.drawRoundedRect(r, 7, 7);
-            drawVerdictMark(p, QRectF(r.left() + 9, r.center().y() - 9, 18, 18), cell.state, c);
-            p.setPen(c.ink);
-            const QRectF words = r.adjusted(32, 3, -10, -3);
-            const bool two = !cell.under.isEmpty();
-            p.setFont(benchFont(two ? 17 : 20, true));
-            p.drawText(words, Qt::AlignRight | (two ? Qt::AlignTop : Qt::AlignVCenter), cell.text);
-            if (!two) continue;
-            p.setPen(c.soft);
-            p.setFont(benchFont(13));
-            p.drawText(words, Qt::AlignRight | Qt::AlignBottom, cell.under);
+            paintCell(p, r, cell, c);
         }
     }
 }

@@ -10,6 +10,7 @@
 #include "desk/pieces/verdict_line.h"
 #include "desk/proof/proof_model.h"
 #include "report/plots.h"
+#include "station/bands.h"
 
 namespace ombrek {
 ProofPage::ProofPage(Session& session)
@@ -78,24 +79,20 @@ ProofView ProofPage::view() const {
 }
 
 std::string ProofPage::band() const {
-    const auto names = session_.kit().ratings.bandNames();
-    const bool there = band_ && std::find(names.begin(), names.end(), *band_) != names.end();
+    const bool there = band_ && hasBand(session_.kit(), *band_);
     return there ? *band_ : bandToProve(session_.judged());
 }
 
 void ProofPage::nextBand() {
-    const auto names = session_.kit().ratings.bandNames();
-    if (names.size() < 2)
+    if (session_.kit().ratings.bands.size() < 2)
         return session_.say(QStringLiteral("This kit has one band."), VerdictState::notDone);
-    const auto hit = std::find(names.begin(), names.end(), band());
-    band_ = hit + 1 == names.end() ? names.front() : *(hit + 1);
+    band_ = bandAfter(session_.kit(), band());
     chosen_.reset();
     refresh();
 }
 
 void ProofPage::begin(const QString& band) {
-    const auto names = session_.kit().ratings.bandNames();
-    if (std::find(names.begin(), names.end(), band.toStdString()) != names.end()) band_ = band.toStdString();
+    if (hasBand(session_.kit(), band.toStdString())) band_ = band.toStdString();
     refresh();
 }
 

@@ -10,6 +10,7 @@
 #include "formats/files.h"
 #include "formats/trace_csv.h"
 #include "report/trace_plot.h"
+#include "station/bands.h"
 #include "station/frequencies.h"
 
 namespace ombrek {
@@ -91,18 +92,14 @@ void SpectrumPage::addKeys() {
 }
 
 void SpectrumPage::begin(const QString& band) {
-    const auto names = session_.kit().ratings.bandNames();
-    const std::string wanted = band.toStdString();
-    if (std::find(names.begin(), names.end(), wanted) != names.end()) band_ = wanted;
+    if (hasBand(session_.kit(), band.toStdString())) band_ = band.toStdString();
     refresh();
 }
 
 void SpectrumPage::nextBand() {
-    const auto names = session_.kit().ratings.bandNames();
-    if (names.size() < 2)
+    if (session_.kit().ratings.bands.size() < 2)
         return session_.say(QStringLiteral("This kit has one band."), VerdictState::notDone);
-    const auto hit = std::find(names.begin(), names.end(), band_);
-    band_ = hit == names.end() || hit + 1 == names.end() ? names.front() : *(hit + 1);
+    band_ = bandAfter(session_.kit(), band_);
     refresh();
 }
 
@@ -282,8 +279,7 @@ void SpectrumPage::showPeaks() {
 
 void SpectrumPage::refresh() {
     if (!session_.hasBuild()) return;
-    const auto names = session_.kit().ratings.bandNames();
-    if (std::find(names.begin(), names.end(), band_) == names.end()) band_ = names.front();
+    band_ = bandNamed(session_.kit(), band_);
     const bool any = shown_ && shownBand_ == band_ && shownBuild_ == session_.build().id;
     for (QWidget* w : std::initializer_list<QWidget*>{number_, verdict_, sheet_, peaks_}) w->setVisible(any);
     teach_->setVisible(!any);

@@ -7,6 +7,7 @@
 #include "desk/pieces/card.h"
 #include "desk/pieces/verdict_line.h"
 #include "desk/proof/causes_view.h"
+#include "station/bands.h"
 
 namespace ombrek {
 namespace {
@@ -45,8 +46,9 @@ WhyLessPage::WhyLessPage(Session& session)
     row->addWidget(verdict_, 3);
     big()->addLayout(row);
     ranked_->setTitle(QStringLiteral("What it may be, the likeliest first"));
-    ranked_->addBody(list_);
-    big()->addWidget(ranked_, 0);
+    ranked_->addBody(list_, 1);
+    ranked_->fillWithBody();
+    big()->addWidget(ranked_, 1);
     teach_->setTitle(QStringLiteral("Less than promised"));
     teach_->setText(
         QStringLiteral("When a power is less than the kit promises by more than its meter can be wrong, this "
@@ -55,7 +57,7 @@ WhyLessPage::WhyLessPage(Session& session)
                        "the other bands. Read "
                        "the power on Proof first."));
     big()->addWidget(teach_, 0);
-    big()->addStretch(1);
+    big()->addStretch(0);
     test_->setTitle(QStringLiteral("The test that decides"));
     side()->addWidget(test_, 0);
     known_->setTitle(QStringLiteral("What is known, of what it should be"));
@@ -105,17 +107,13 @@ void WhyLessPage::keep(const QString& text) {
 }
 
 void WhyLessPage::begin(const QString& band) {
-    const auto names = session_.kit().ratings.bandNames();
-    const std::string wanted = band.toStdString();
-    if (std::find(names.begin(), names.end(), wanted) != names.end()) band_ = wanted;
+    if (hasBand(session_.kit(), band.toStdString())) band_ = band.toStdString();
     at_ = 0;
     refresh();
 }
 
 void WhyLessPage::nextBand() {
-    const auto names = session_.kit().ratings.bandNames();
-    const auto hit = std::find(names.begin(), names.end(), band_);
-    band_ = hit == names.end() || hit + 1 == names.end() ? names.front() : *(hit + 1);
+    band_ = bandAfter(session_.kit(), band_);
     at_ = 0;
     refresh();
 }
@@ -182,8 +180,7 @@ void WhyLessPage::showCauses() {
 
 void WhyLessPage::refresh() {
     if (!session_.hasBuild()) return;
-    const auto names = session_.kit().ratings.bandNames();
-    if (std::find(names.begin(), names.end(), band_) == names.end()) band_ = names.front();
+    band_ = bandNamed(session_.kit(), band_);
     facts_ = powerFacts(session_.judged(), band_, said());
     causes_ = causesOfLess(facts_);
     at_ = causes_.empty() ? 0 : std::min(at_, std::min(kShown, causes_.size()) - 1);
@@ -205,7 +202,7 @@ void WhyLessPage::refresh() {
                QStringLiteral("This tells most now. Enter says what you saw."));
     number_->show(
         qs(decimals(100 * facts_.power, 0)),
-        QStringLiteral("%% of the promise%1").arg(on).replace(QStringLiteral("%%"), QStringLiteral("%")));
+        QStringLiteral("% of ") + qs(formatQuantity(session_.kit().ratings.on(band_).power, Unit::watt, 3)));
     verdict_->show(session_.judged().proof(band_).powerVerdict.state,
                    qs(session_.judged().proof(band_).powerVerdict.sentence));
     showCauses();

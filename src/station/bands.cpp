@@ -1,0 +1,22 @@
+#include "station/bands.h"
+
+#include <algorithm>
+
+namespace ombrek {
+
+bool hasBand(const Kit& kit, const std::string& name) {
+    const auto names = kit.ratings.bandNames();
+    return std::find(names.begin(), names.end(), name) != names.end();
+}
+
+std::string bandNamed(const Kit& kit, const std::string& name) {
+    return hasBand(kit, name) ? name : kit.ratings.bandNames().front();
+}
+
+std::string bandAfter(const Kit& kit, const std::string& name) {
+    const auto names = kit.ratings.bandNames();
+    const auto hit = std::find(names.begin(), names.end(), name);
+    return hit == names.end() || hit + 1 == names.end() ? names.front() : *(hit + 1);
+}
+
+}  // namespace ombrek
