@@ -44,6 +44,7 @@ int main(int argc, char** argv) {
         spectrum.floor = -90;
         Plot plot;
         plot.resize(620, 400);
+        plot.setVisible(true);
         QPixmap picture(plot.size());
         // Nearer and farther by turns, as one who holds the key down.
         double wide = 1e8;
@@ -51,6 +52,7 @@ int main(int argc, char** argv) {
             [&] {
                 wide = wide > 2e6 ? wide / 2 : 1e8;
                 plot.show(tracePlot(all, spectrum, 21e6 - wide / 5, 21e6 + wide * 4 / 5, -1));
+                QApplication::processEvents();  // it is drawn anew when the loop comes round
                 plot.render(&picture);
             },
             12);

@@ -272,8 +272,11 @@ void PowersPage::say() {
         setNow(QStringLiteral("Do not key into what is connected."), qs(there.sentence));
     else if (!cell.reading)
         setNow(QStringLiteral("Measure the power%1 at %2.").arg(on, volts(supply())),
-               QStringLiteral("%1. Or type it, with the current behind it: 3.2 0.6 A.")
-                   .arg(qs(std::string(session_.powerWay().name))));
+               QStringLiteral("%1. Or type it in %2, with the current behind it: %3 0.6 A.")
+                   .arg(qs(session_.powerWay().name), qs(plural(session_.powerWay().unit)),
+                        session_.powerWay().unit == Unit::dbm    ? QStringLiteral("6.8")
+                        : session_.powerWay().unit == Unit::volt ? QStringLiteral("38")
+                                                                 : QStringLiteral("3.2")));
     else if (std::isnan(cell.current))
         setNow(QStringLiteral("Read the current%1 at %2.").arg(on, volts(supply())),
                QStringLiteral("What goes in and does not leave is heat in the finals."));
