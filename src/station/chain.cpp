@@ -4,6 +4,8 @@
 #include <cctype>
 #include <cmath>
 
+#include "station/power_method.h"
+#include "station/proof.h"
 #include "station/said.h"
 
 namespace ombrek {
@@ -60,6 +62,9 @@ Result<Link> linkOf(const std::string& text) {
         const Figure f = figureOf(words[i], apart ? words[i + 1] : "");
         if (f.unit.empty() || std::isnan(f.value))
             return problem("", "\"" + words[i].substr(0, 20) + "\" wants a unit: 30 dB, 2 W, +20 dBm, 50 V.");
+        if (f.unit == "db" && first == '+')
+            return problem("", "\"" + words[i].substr(0, 20) +
+                                   "\" would be a gain: nothing that amplifies goes behind a transmitter.");
         if (apart) ++i;
         if (f.unit == "db") out.attenuation = std::abs(f.value);
         if (f.unit == "dbm") out.mostDbm = f.value;
@@ -74,6 +79,13 @@ Result<Link> linkOf(const std::string& text) {
     else if (out.attenuation > 0 && smallLetters(out.name) == "pad")
         out.name = decimals(out.attenuation, 0) + " dB pad";
     const std::string name = smallLetters(out.name);
+    const auto named = wordsSaid(name);
+    const bool amplifies = std::any_of(named.begin(), named.end(), [](const std::string& word) {
+        return word.starts_with("amp") || word.starts_with("preamp") || word == "gain";
+    });
+    if (out.attenuation > 0 && amplifies)
+        return problem(
+            "", "\"" + out.name.substr(0, 30) + "\" amplifies: nothing that does goes behind a transmitter.");
     if (name.find("meter") != std::string::npos)
         out.fullScale = watts;
     else
@@ -107,6 +119,26 @@ double mostPower(const Kit& kit, const std::string& band, double readWatts, doub
     if (readWatts > 0 && std::isfinite(readWatts))
         out = std::isnan(out) ? readWatts : std::max(out, readWatts);
     return out;
+}
+
+double mostRead(const Kit& kit, const Build& build, double supply) {
+    double out = NAN;
+    for (const Reading& r : build.readings) {
+        if (!r.subject.is(Subject::Kind::power)) continue;
+        const Power power = powerOf(r, kit.ratings.ohms);
+        const double then = supplyOf(build, r);
+        const double more = then > 0 && supply > then ? std::pow(supply / then, 2) : 1;
+        const double watts = (power.watts + power.uncertainty) * more;
+        if (std::isfinite(watts) && !(watts <= out)) out = watts;
+    }
+    return out;
+}
+
+KeyDownAsk whatArrives(const Kit& kit, const Build& build, const std::string& band, double supply,
+                       std::string_view chain) {
+    const auto links = parseChain(chain);
+    if (!links) return {};
+    return whatArrives(mostPower(kit, band, mostRead(kit, build, supply), supply), *links, kit.ratings.ohms);
 }
 
 }  // namespace ombrek

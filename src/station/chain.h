@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/proof/arrives.h"
+#include "kit/build.h"
 #include "kit/kit.h"
 
 namespace ombrek {
@@ -20,5 +21,14 @@ Result<std::vector<Link>> parseChain(std::string_view text);
 /// The most that may leave the socket: what is promised at the most, or was read, at the supply in use.
 /// @return NaN where the kit promises nothing and nothing was read
 double mostPower(const Kit& kit, const std::string& band, double readWatts, double supply);
+
+/// The most that was ever read on any band, with its error, as it would be at this supply [W]; NaN: nothing
+/// was.
+double mostRead(const Kit& kit, const Build& build, double supply);
+
+/// What arrives where with the key down on a band at a supply. @param chain  as `parseChain` reads it; cannot
+/// tell where it says nothing
+KeyDownAsk whatArrives(const Kit& kit, const Build& build, const std::string& band, double supply,
+                       std::string_view chain);
 
 }  // namespace ombrek

@@ -93,6 +93,12 @@ void judgeHarmonics(const Kit& kit, const Band& band, const Build& build, const 
         }
         const Harmonic harmonic{order, reading->value, reading->uncertainty};
         out.harmonics.push_back(harmonic);
+        if (!profile.speaksOf(band.ratings.frequency)) {
+            out.harmonicVerdicts.back() = toldNot("The chosen limit does not speak of carriers at " +
+                                                  formatQuantity(band.ratings.frequency, Unit::hertz, 3) +
+                                                  ": choose another, ask your own rules.");
+            continue;
+        }
         out.harmonicVerdicts.back() = judgeHarmonic(harmonic, profile, watts, build.rule);
         holdPromise(kit, harmonic, build.rule, out.harmonicVerdicts.back());
     }

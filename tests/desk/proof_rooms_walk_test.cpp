@@ -107,6 +107,13 @@ TEST_CASE("a meter that would die is refused, and one that ends too early") {
     desk.key(Qt::Key_K);
     desk.answer(QStringLiteral("wattmeter 1 W"));
     CHECK(desk.now() == QStringLiteral("Do not key into what is connected."));
+    // On Proof itself it is refused as well.
+    desk.key(Qt::Key_F6);
+    CHECK(desk.now() == QStringLiteral("Do not key into what is connected."));
+    const std::size_t readings = desk.build().readings.size();
+    desk.key(Qt::Key_Return);
+    CHECK(desk.build().readings.size() == readings);
+    desk.window().open(QStringLiteral("powers"));
     desk.key(Qt::Key_K);
     desk.answer(QStringLiteral("30 dB pad 10 W, analyser +20 dBm"));
     CHECK(desk.now().startsWith(QStringLiteral("Measure the power")));

@@ -247,3 +247,31 @@ TEST_CASE("what is said in a line falls into things, and a decimal comma into no
     CHECK(withoutBlanks(" \t x y \n") == "x y");
     CHECK(smallLetters("SWR 1.5") == "swr 1.5");
 }
+
+TEST_CASE("what arrives goes by the most that was ever read, and nothing that amplifies is a pad") {
+    Typed t;
+    t.supply(12.0);
+    t.power("40m", 24, "wattmeter", 0.05);
+    CHECK(mostRead(rig(), t.build, 12) == Approx(24 * 1.05).epsilon(0.001));
+    CHECK(mostRead(rig(), t.build, 15) == Approx(24 * 1.05 * std::pow(15.0 / 12, 2)).epsilon(0.001));
+    CHECK(std::isnan(mostRead(rig(), Build(), 12)));
+    // Another band, where nothing was read: 4.8 W are promised at the most, but 24 came out of this rig.
+    CHECK(whatArrives(rig(), t.build, "20m", 12, "wattmeter 10 W").state == VerdictState::fail);
+    CHECK(whatArrives(rig(), Build(), "20m", 12, "").state == VerdictState::cannotTell);
+    for (const char* wrong :
+         {"preamp 20 dB, analyser +20 dBm", "+20 dB box", "amplifier 10 dB", "gain block 15 dB"})
+        CHECK_FALSE(parseChain(wrong).has_value());
+    CHECK(parseChain("line sampler 40 dB 20 W").has_value());
+}
+
+TEST_CASE("a limit that does not speak of a carrier passes nothing") {
+    Kit kit = rig();
+    kit.ratings.bands.clear();
+    kit.ratings.frequency = 50.1e6;
+    Build build;
+    build.readings.push_back({1, Subject::harmonic(2), 70, Unit::decibel, 1, {}, "typed", 0});
+    const LimitProfile below;
+    CHECK(proofState(kit, build, below).harmonicVerdicts.at(0).state == VerdictState::cannotTell);
+    kit.ratings.frequency = 7.03e6;
+    CHECK(proofState(kit, build, below).harmonicVerdicts.at(0).state == VerdictState::pass);
+}

@@ -40,6 +40,7 @@ Result<double> keyDownTo(double ambient, double seconds1, double degrees1, doubl
     // The rise over the first stretch against the second tells the time constant; bisection on it.
     const double ratio = (degrees2 - ambient) / (degrees1 - ambient);
     const double straight = seconds2 / seconds1;
+    if (ratio > straight * 1.05) return problem("", "It warms faster and faster: key up, and look why.");
     if (ratio >= straight * 0.98)  // it does not bend yet: the straight line is the safe side
         return seconds2 + (limit - degrees2) * (seconds2 - seconds1) / (degrees2 - degrees1);
     double low = seconds1 / 100, high = seconds2 * 100;

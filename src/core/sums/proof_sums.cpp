@@ -163,7 +163,7 @@ std::vector<SumAnswer> keyDown(const Words& w) {
         return {{"with the key down",
                  at(5),
                  Unit::celsius,
-                 limit + " are never reached",
+                 "by these two it ends below " + limit + "; read a third before you trust it",
                  {{{"T = Ta + rise\u00b7(1 \u2212 e^(\u2212t/\u03c4))", "", "its rise ends below"}},
                   "one body with one time constant"}}};
     return {

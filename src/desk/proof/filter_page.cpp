@@ -32,13 +32,12 @@ QString decibels(double value, int places = 1) {
     return qs(decimals(value, places)) + QStringLiteral("\u202fdB");
 }
 
-/// @param read  of finals as they are; at their worst a filter that is too little may still do
+/// @param read  of finals as they are; of those that nobody read nothing can be told
 VerdictState stateOf(const FilterBand& band, bool read) {
-    if (band.trials == 0) return VerdictState::cannotTell;
-    return band.chance > 0.95           ? VerdictState::pass
-           : band.chance < 0.05 && read ? VerdictState::fail
-           : read                       ? VerdictState::doubtful
-                                        : VerdictState::cannotTell;
+    if (band.trials == 0 || !read) return VerdictState::cannotTell;
+    return band.chance > 0.95   ? VerdictState::pass
+           : band.chance < 0.05 ? VerdictState::fail
+                                : VerdictState::doubtful;
 }
 
 struct Reckoned {

@@ -154,12 +154,8 @@ Reading PowersPage::pattern(const Subject& subject, Unit unit) const {
 }
 
 KeyDownAsk PowersPage::arrives() const {
-    const auto chain = parseChain(session_.book().preference("chain"));
-    if (!chain) return {};
-    const PowerCell& cell = table_.at(band_, supply_);
-    const double read = cell.reading ? cell.power.watts + cell.power.uncertainty : NAN;
-    return whatArrives(mostPower(session_.kit(), band(), read, supply()), *chain,
-                       session_.kit().ratings.ohms);
+    return whatArrives(session_.kit(), session_.build(), band(), supply(),
+                       session_.book().preference("chain"));
 }
 
 void PowersPage::take() {

@@ -114,6 +114,8 @@ void ProofPage::take() {
         if (ask.confirm) session_.kept(session_.book().passGate(kLoadOn, "on"));
         return;
     }
+    if (const KeyDownAsk there = arrives(v); there.state == VerdictState::fail)
+        return session_.say(qs(there.sentence), VerdictState::fail);
     const PowerMethod& method = session_.powerWay();
     if (v.items[v.inHand].subject.is(Subject::Kind::power) && method.id != std::string_view("attenuator")) {
         session_.say(QStringLiteral("Type what it reads in %1: this bench has no such instrument on a wire.")
@@ -121,6 +123,12 @@ void ProofPage::take() {
         return;
     }
     session_.read(pattern(v));
+}
+
+/// What was said on the table of powers to be behind the socket holds here, too.
+KeyDownAsk ProofPage::arrives(const ProofView& v) const {
+    return whatArrives(session_.kit(), session_.build(), band(), v.proof.supply,
+                       session_.book().preference("chain"));
 }
 
 void ProofPage::choose(int by) {
@@ -194,6 +202,8 @@ void ProofPage::refresh() {
     showPower(v);
     const LoadAsk ask = load();
     if (!v.finished && !ask.clear()) setNow(qs(ask.now), qs(ask.why));
+    if (const KeyDownAsk there = arrives(v); !v.finished && ask.clear() && there.state == VerdictState::fail)
+        setNow(QStringLiteral("Do not key into what is connected."), qs(there.sentence));
     if (!v.finished && ask.clear())
         wantReading(QStringLiteral("%1 reads").arg(qs(v.items[v.inHand].name)), pattern(v));
     plot_->show(spectrumPlot(session_.kit(), session_.build(), v.proof, session_.profile(), band()));

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
+#include "station/chain.h"
 #include "station/key_down.h"
 #include "station/proof.h"
 
@@ -29,6 +30,7 @@ class ProofPage : public Page {
     Reading pattern(const ProofView& v) const;
     void take();
     LoadAsk load() const;
+    KeyDownAsk arrives(const ProofView& v) const;
     void choose(int by);
     void nextMethod();
     void askSetting();

@@ -290,10 +290,17 @@ void SpectrumPage::refresh() {
             QStringLiteral("The analyser's own file, through the attenuator; Enter, or drop it here."));
     at_ = std::min(at_, int(shown_->spectrum.peaks.size()) - 1);
     const VerdictState state = shown_->closeIn ? shown_->closeIn->state : shown_->spectrum.state;
-    setNow(state == VerdictState::pass   ? QStringLiteral("The spectrum%1 is clean.").arg(on)
-           : state == VerdictState::fail ? QStringLiteral("The spectrum%1 is not clean.").arg(on)
-                                         : QStringLiteral("This trace%1 does not tell all.").arg(on),
-           QStringLiteral("Plus and minus go nearer and farther. Your own regulator's rules decide."));
+    if (shown_->closeIn)
+        setNow(state == VerdictState::pass
+                   ? QStringLiteral("Close about its carrier%1 it is clean.").arg(on)
+                   : QStringLiteral("Look at what stands about the carrier%1.").arg(on),
+               QStringLiteral(
+                   "Of its harmonics a narrow trace says nothing. Your own regulator's rules decide."));
+    else
+        setNow(state == VerdictState::pass   ? QStringLiteral("The spectrum%1 is clean.").arg(on)
+               : state == VerdictState::fail ? QStringLiteral("The spectrum%1 is not clean.").arg(on)
+                                             : QStringLiteral("This trace%1 does not tell all.").arg(on),
+               QStringLiteral("Plus and minus go nearer and farther. Your own regulator's rules decide."));
     showTrace();
     showPeaks();
 }
