@@ -75,6 +75,7 @@ Result<std::string> Book::step(bool undo) {
         last.reset();
         inside_->beginAction(name, undo);
         ++inside_->stockRevision;
+        ++inside_->logRevision;
         for (const auto& sql : statements) inside_->db->exec(sql);
         inside_->run("DELETE FROM undo_step WHERE action=?", id);
         inside_->run("DELETE FROM action WHERE id=?", id);
@@ -153,7 +154,11 @@ Result<void> Book::repaired(const Repair& repair) {
     return act("repair of " + repair.ref, [&] {
         Repair now = repair;
         now.at = inside_->clock();
-        inside_->put(record::repair, now);
+        if (now.seen == 0) now.seen = now.at;
+        if (now.id != 0)
+            record::repair.change(*inside_->db, now.id, now);
+        else
+            inside_->put(record::repair, now);
         for (const Subject& subject : {Subject::part(repair.ref), Subject::coil(repair.ref)})
             inside_->changed(subject, "repaired");
     });
@@ -188,10 +193,16 @@ Result<void> Book::beginAgain(const Subject& subject) {
     return act("new beginning of " + nameOf(subject), [&] { inside_->changed(subject, "begun again"); });
 }
 
-Result<void> Book::passGate(const std::string& gate, const std::string& reason, const std::string& basis) {
+Result<void> Book::passGate(const std::string& gate, const std::string& reason, const std::string& basis,
+                            const std::string& forbids) {
     return act("passing of gate " + gate, [&] {
-        inside_->put(record::gate, {gate, {reason, inside_->clock(), basis}});
+        inside_->put(record::gate, {gate, {reason, inside_->clock(), basis, forbids}});
     });
+}
+
+Result<void> Book::closeGate(const std::string& gate) {
+    return act("closing of gate " + gate,
+               [&] { inside_->run("DELETE FROM gate WHERE build=? AND gate=?", inside_->chosen(), gate); });
 }
 
 }  // namespace ombrek

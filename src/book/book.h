@@ -12,6 +12,7 @@
 
 #include "core/quantity/problem.h"
 #include "kit/build.h"
+#include "kit/contact.h"
 #include "kit/instrument.h"
 #include "kit/stock.h"
 
@@ -64,6 +65,10 @@ class Book {
     /// The build in hand, with everything done so far; nothing in a new book.
     std::optional<Build> build() const;
 
+    /// All that the book says of the build in hand, the meters and the builder, as one text: the same as long
+    /// as nothing of it changes, whatever was only looked at. A report is signed by its hash.
+    std::string state() const;
+
     Result<void> startBuild(const std::string& kitName, const std::string& kitText);
     Result<void> chooseBuild(std::int64_t id);
     Result<void> chooseOrder(Order order);
@@ -73,7 +78,7 @@ class Book {
     /// Now; its own time is not asked.
     Result<void> takeReading(const Reading& reading);
     /// A part or a coil was mended: what was read of it, and of all that rests on it, is to be measured
-    /// again.
+    /// again. With the id of a trouble that was noticed before, that one is closed.
     Result<void> repaired(const Repair& repair);
     Result<void> markPart(const std::string& ref, PartMark mark) { return markParts({ref}, mark); }
 
@@ -205,7 +210,38 @@ class Book {
     /// What was read of something holds no more: it is begun again.
     Result<void> beginAgain(const Subject& subject);
     /// @param basis  the evidence of the day that the reason is given for (see basisOf)
-    Result<void> passGate(const std::string& gate, const std::string& reason, const std::string& basis = "");
+    /// @param forbids  of a known defect that is accepted: what it forbids
+    Result<void> passGate(const std::string& gate, const std::string& reason, const std::string& basis = "",
+                          const std::string& forbids = "");
+    /// The builder's word on a gate is taken away.
+    Result<void> closeGate(const std::string& gate);
+
+    // On the air and after it (book_air.cpp)
+    /// Something is wrong and not mended yet; `repaired` with its id closes it.
+    Result<void> noticed(const Repair& trouble);
+    /// It was there once more.
+    Result<void> sawAgain(std::int64_t trouble, const std::string& text);
+    /// What was heard, seen or measured; now.
+    Result<void> noteOnAir(const AirNote& note);
+
+    /// The station's log, by time; of every rig.
+    std::vector<Contact> contacts() const;
+    std::vector<Heard> heard() const;
+    /// Contacts and reports together.
+    std::size_t logSize() const;
+    /// The same from the file, on a connection of their own: may be called from any thread.
+    static Result<std::vector<Contact>> readContacts(const std::filesystem::path& book);
+    static Result<std::vector<Heard>> readHeard(const std::filesystem::path& book);
+    /// Goes up whenever the log may have changed, so that it is only read again when needed.
+    int logRevision() const;
+    Result<void> addContact(const Contact& contact);
+    /// The contact with its id as it shall be.
+    Result<void> changeContact(const Contact& contact);
+    Result<void> removeContact(std::int64_t id);
+    /// Long imports, as importStock; call `announce` when it is done.
+    Result<void> importContacts(const std::vector<Contact>& contacts,
+                                const std::function<bool(double)>& goOn = {});
+    Result<void> importHeard(const std::vector<Heard>& reports, const std::function<bool(double)>& goOn = {});
 
     /// Take the last action back, or do it again. @return its name ("turn on T1"), or a Problem when there is
     /// none

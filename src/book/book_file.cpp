@@ -79,9 +79,9 @@ std::unique_ptr<SQLite::Database> openToLookAtOld(const fs::path& path, fs::path
 void dropUnfinishedImports(SQLite::Database& db) {
     SQLite::Transaction transaction(db);
     db.exec("UPDATE action_in_hand SET id=0");
-    db.exec(
-        "DELETE FROM stock WHERE EXISTS (SELECT 1 FROM pending_import WHERE stock.id BETWEEN first AND "
-        "last)");
+    for (const std::string table : {"stock", "contact", "heard"})
+        db.exec("DELETE FROM " + table + " WHERE EXISTS (SELECT 1 FROM pending_import WHERE record='" + table +
+                "' AND " + table + ".id BETWEEN first AND last)");
     db.exec("DELETE FROM pending_import");
     transaction.commit();
 }

@@ -58,6 +58,13 @@ void readPhotos(SQLite::Database& db, Build& out, std::int64_t) {
     });
 }
 
+/// The builder's limits are of the book, but every rig is held against them.
+void readLicence(SQLite::Database& db, Build& out, std::int64_t) {
+    SQLite::Statement q(db, "SELECT value FROM preference WHERE key=?");
+    q.bind(1, std::string(kLicence));
+    out.licence = q.executeStep() ? q.getColumn(0).getString() : std::string();
+}
+
 void readSittings(SQLite::Database& db, Build& out) {
     out.sittings.clear();
     SQLite::Statement q(db, "SELECT start, end FROM sitting WHERE build=? ORDER BY id");
@@ -101,6 +108,10 @@ const std::vector<Reader>& readers() {
          [](Db& db, Build& b, Beyond) { readRows(record::finding, db, b, b.findings); }},
         {record::change.line(), [](Db& db, Build& b, Beyond) { readRows(record::change, db, b, b.changes); }},
         {record::repair.line(), [](Db& db, Build& b, Beyond) { readRows(record::repair, db, b, b.repairs); }},
+        {record::sighting.line(),
+         [](Db& db, Build& b, Beyond) { readRows(record::sighting, db, b, b.sightings); }},
+        {record::air.line(), [](Db& db, Build& b, Beyond) { readRows(record::air, db, b, b.air); }},
+        {record::preference.line(), readLicence},
         {record::looked.line(), readLooks},
         {record::photo.line(), readPhotos},
     };

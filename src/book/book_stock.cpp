@@ -1,19 +1,13 @@
 #include <algorithm>
-#include <chrono>
 #include <cmath>
-#include <thread>
 
+#include "book/import_rows.h"
 #include "book/inside.h"
 
 // The drawers, the meters and the remembered list shapes: the builder's own, the same for every build.
 
 namespace ombrek {
 namespace {
-
-/// Rows of an import that goes on, or that was taken back, are not there for anybody.
-constexpr const char* kHidden =
-    "EXISTS (SELECT 1 FROM pending_import WHERE stock.id BETWEEN first AND last) OR "
-    "EXISTS (SELECT 1 FROM import_undone WHERE stock.id BETWEEN first AND last)";
 
 std::vector<StockLine> allStock(SQLite::Database& db) {
     std::vector<StockLine> out;
@@ -23,7 +17,7 @@ std::vector<StockLine> allStock(SQLite::Database& db) {
             line.id = id;
             out.push_back(std::move(line));
         },
-        -1, std::string(" AND NOT (") + kHidden + ")");
+        -1, " AND NOT (" + hiddenRows("stock") + ")");
     return out;
 }
 
@@ -49,7 +43,7 @@ std::vector<StockLine> Book::stock() const {
 std::size_t Book::stockSize() const {
     return inside_->read(std::size_t(0), [&] {
         return std::size_t(
-            inside_->db->execAndGet(std::string("SELECT count(*) FROM stock WHERE NOT (") + kHidden + ")")
+            inside_->db->execAndGet("SELECT count(*) FROM stock WHERE NOT (" + hiddenRows("stock") + ")")
                 .getInt64());
     });
 }
@@ -80,82 +74,14 @@ Result<void> Book::addStock(const std::vector<StockLine>& lines) {
     });
 }
 
-namespace {
-
-constexpr std::size_t kPiece = 250;  ///< lines that go in at once: a few milliseconds
-
-/// One piece in a transaction of its own, while nobody in this program writes; whoever waits goes first.
-template <class Inside, class Change>
-void inTurn(Inside& inside, SQLite::Database& db, Change change) {
-    while (inside.waiting > 0) std::this_thread::sleep_for(std::chrono::milliseconds(1));
-    const std::lock_guard guard(inside.writing);
-    SQLite::Transaction transaction(db);
-    // Rows of a piece are not logged: the whole import is taken back by one statement.
-    db.exec("UPDATE action_in_hand SET id=0");
-    change();
-    transaction.commit();
-}
-
-}  // namespace
-
 Result<void> Book::importStock(const std::vector<StockLine>& lines, const std::function<bool(double)>& goOn) {
-    if (readOnly()) return problem("", inside_->readOnlyReason);
-    if (lines.empty()) return {};
-    try {
-        Inside aside;
-        aside.clock = inside_->clock;
-        aside.db = std::make_unique<SQLite::Database>(inside_->path.string(), SQLite::OPEN_READWRITE, 5000);
-        SQLite::Database& db = *aside.db;
-        db.exec("PRAGMA synchronous=NORMAL");
-        std::int64_t first = 0;
-        SQLite::Statement insert(db, record::stock.writing(true));
-        const auto put = [&](std::size_t i) {
-            const int last = record::stock.bind(insert, 0, lines[i]);
-            insert.bind(last + 1, first + std::int64_t(i));
-            insert.exec();
-            insert.reset();
-        };
-        // The last line goes in first and so keeps the numbers below it; nobody sees a row that is pending.
-        inTurn(*inside_, db, [&] {
-            first = db.execAndGet("SELECT coalesce(max(id), 0) + 1 FROM stock").getInt64();
-            aside.run("INSERT INTO pending_import(first, last) VALUES(?, ?)", first,
-                      first + std::int64_t(lines.size()) - 1);
-            put(lines.size() - 1);
-        });
-        const auto between = [&] {
-            return std::to_string(first) + " AND " + std::to_string(first + std::int64_t(lines.size()) - 1);
-        };
-        for (std::size_t at = 0; at + 1 < lines.size(); at += kPiece) {
-            if (goOn && !goOn(double(at) / double(lines.size()))) {
-                inTurn(*inside_, db, [&] {
-                    db.exec("DELETE FROM stock WHERE id BETWEEN " + between());
-                    db.exec("DELETE FROM pending_import WHERE first=" + std::to_string(first));
-                });
-                return problem("", "Stopped; nothing was taken in.");
-            }
-            inTurn(*inside_, db, [&] {
-                for (std::size_t i = at; i < std::min(at + kPiece, lines.size() - 1); ++i) put(i);
-            });
-        }
-        db.exec("PRAGMA synchronous=FULL");
-        inTurn(*inside_, db, [&] {
-            aside.forgetRedo();
-            const std::int64_t action = aside.beginAction(linesWord(lines.size()), false);
-            // Taken back at once, however many: the rows are hidden, and go when the book is opened next.
-            aside.run("INSERT INTO undo_step(action, sql) VALUES(?, ?)", action,
-                      "INSERT INTO import_undone(first, last) VALUES(" + std::to_string(first) + ", " +
-                          std::to_string(first + std::int64_t(lines.size()) - 1) + ")");
-            db.exec("DELETE FROM pending_import WHERE first=" + std::to_string(first));
-        });
-    } catch (const SQLite::Exception& error) {
-        return tl::make_unexpected(writeProblem(error));
-    }
-    return {};
+    return importRows(*this, *inside_, record::stock, lines, linesWord(lines.size()), goOn);
 }
 
 void Book::announce() {
     ++inside_->stockRevision;
-    inside_->notice.changed.insert("stock");
+    ++inside_->logRevision;
+    for (const char* imported : {"stock", "contact", "heard"}) inside_->notice.changed.insert(imported);
     inside_->notify();
 }
 

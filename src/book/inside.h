@@ -22,7 +22,7 @@ struct Book::Inside {
     std::unique_ptr<SQLite::Database> db;
     std::function<void(const Notice&)> listener;
     Notice notice;  ///< of what was written since the last
-    int stockRevision = 0;
+    int stockRevision = 0, logRevision = 0;
     std::optional<FileIdentity> identity;  ///< of the file when it was opened to write
     std::string rescued;                   ///< what happened to the file, and where the work went
     std::filesystem::path lookFolder;      ///< a copy to look at, removed at the end; may be empty

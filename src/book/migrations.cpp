@@ -118,6 +118,24 @@ constexpr Migration kMigrations[] = {
         UPDATE photo SET data=1000000000 + id WHERE data IS NULL;
         ALTER TABLE photo DROP COLUMN jpeg;
     )"},
+    // The log, the first steps on the air, repairs with what must be shown again, known defects. Imports of
+    // other records than stock.
+    {5, R"(
+        ALTER TABLE gate ADD COLUMN forbids DEFAULT '';
+        ALTER TABLE repair ADD COLUMN noticed DEFAULT '';
+        ALTER TABLE repair ADD COLUMN seen DEFAULT 0;
+        ALTER TABLE repair ADD COLUMN who DEFAULT '';
+        ALTER TABLE repair ADD COLUMN parts DEFAULT '';
+        ALTER TABLE repair ADD COLUMN again DEFAULT '';
+        ALTER TABLE import_undone ADD COLUMN record DEFAULT 'stock';
+        ALTER TABLE pending_import ADD COLUMN record DEFAULT 'stock';
+        CREATE TABLE IF NOT EXISTS sighting(id INTEGER PRIMARY KEY, build, repair, at, text);
+        CREATE TABLE IF NOT EXISTS air(id INTEGER PRIMARY KEY, build, step, item, state, value, text, at);
+        CREATE TABLE IF NOT EXISTS contact(id INTEGER PRIMARY KEY, rig, at, call, frequency, band, mode, sent,
+            received, watts, name, place, locator, note, own, extra);
+        CREATE TABLE IF NOT EXISTS heard(id INTEGER PRIMARY KEY, rig, at, by, locator, frequency, snr, mode);
+        CREATE INDEX IF NOT EXISTS contact_at ON contact(at);
+    )"},
 };
 
 void dropTriggers(SQLite::Database& db) {

@@ -10,6 +10,7 @@ const Words kDepths{"measure-all", "measure-doubtful", "trust-bag"};
 const Words kMarks{"seen", "trusted", "missing"};
 const Words kLooks{"joints", "sense"};
 const Words kRemedies{"drawer", "shopping", "supplier", "equivalent"};
+const Words kStates{"pass", "doubtful", "fail", "cannot-tell", "not-done"};
 const Words kFindings{"bridge", "dry", "missed", "flux", "turned", "other"};
 const Words kUnits{"none",  "ohm",    "farad",   "henry",   "volt",    "ampere", "watt", "hertz",
                    "metre", "second", "celsius", "percent", "decibel", "dbm",    "ppm",  "degree"};
@@ -130,7 +131,8 @@ const Record<GateRow> gate("gate",
                            {column<GateRow>("gate", &GateRow::first),
                             column<GateRow>("reason", second(&GateRecord::reason)),
                             column<GateRow>("at", second(&GateRecord::at)),
-                            column<GateRow>("basis", second(&GateRecord::basis))},
+                            column<GateRow>("basis", second(&GateRecord::basis)),
+                            column<GateRow>("forbids", second(&GateRecord::forbids))},
                            "build, gate");
 
 const Record<LoosePart> loose("loose_part", {column<LoosePart>("kind", &LoosePart::kind, kKinds),
@@ -181,7 +183,41 @@ const Record<Change> change("epoch",
 
 const Record<Repair> repair("repair",
                             {column<Repair>("at", &Repair::at), column<Repair>("ref", &Repair::ref),
-                             column<Repair>("found", &Repair::found), column<Repair>("done", &Repair::done)});
+                             column<Repair>("found", &Repair::found), column<Repair>("done", &Repair::done),
+                             column<Repair>("noticed", &Repair::noticed),
+                             column<Repair>("seen", &Repair::seen), column<Repair>("who", &Repair::who),
+                             column<Repair>("parts", &Repair::parts),
+                             column<Repair>("again", &Repair::again)});
+
+const Record<Sighting> sighting("sighting", {column<Sighting>("repair", &Sighting::repair),
+                                             column<Sighting>("at", &Sighting::at),
+                                             column<Sighting>("text", &Sighting::text)});
+
+const Record<AirNote> air("air",
+                          {column<AirNote>("step", &AirNote::step), column<AirNote>("item", &AirNote::item),
+                           column<AirNote>("state", &AirNote::state, kStates),
+                           column<AirNote>("value", &AirNote::value, NAN),
+                           column<AirNote>("text", &AirNote::text), column<AirNote>("at", &AirNote::at)});
+
+// Of the station, not of one build: a rig that is not in this book may have made it.
+const Record<Contact> contact(
+    "contact",
+    {column<Contact>("rig", &Contact::build), column<Contact>("at", &Contact::at),
+     column<Contact>("call", &Contact::call), column<Contact>("frequency", &Contact::frequency),
+     column<Contact>("band", &Contact::band), column<Contact>("mode", &Contact::mode),
+     column<Contact>("sent", &Contact::sent), column<Contact>("received", &Contact::received),
+     column<Contact>("watts", &Contact::watts), column<Contact>("name", &Contact::name),
+     column<Contact>("place", &Contact::place), column<Contact>("locator", &Contact::locator),
+     column<Contact>("note", &Contact::note), column<Contact>("own", &Contact::own),
+     column<Contact>("extra", &Contact::extra)},
+    "", false);
+
+const Record<Heard> heard("heard",
+                          {column<Heard>("rig", &Heard::build), column<Heard>("at", &Heard::at),
+                           column<Heard>("by", &Heard::by), column<Heard>("locator", &Heard::locator),
+                           column<Heard>("frequency", &Heard::frequency),
+                           column<Heard>("snr", &Heard::snr, NAN), column<Heard>("mode", &Heard::mode)},
+                          "", false);
 
 using PracticeRow = Named<double>;
 const Record<PracticeRow> practice("practice",
@@ -199,7 +235,8 @@ const Record<StockLine> stock(
     "", false);
 
 const Record<Range> importUndone("import_undone",
-                                 {column<Range>("first", &Range::first), column<Range>("last", &Range::last)},
+                                 {column<Range>("first", &Range::first), column<Range>("last", &Range::last),
+                                  column<Range>("record", &Range::record)},
                                  "", false);
 
 const Record<Promise> promise("promise",
@@ -236,7 +273,8 @@ const std::vector<RecordLine>& all() {
         preference.line(), loose.line(),  remedy.line(),    stock.line(),   importUndone.line(),
         promise.line(),    meter.line(),  away.line(),      kept.line(),    finding.line(),
         looked.line(),     photo.line(),  listShape.line(), change.line(),  repair.line(),
-        practice.line(),   draft.line(),  draftEdit.line()};
+        practice.line(),   draft.line(),  draftEdit.line(),
+        sighting.line(),   air.line(),    contact.line(),   heard.line()};
     return lines;
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "book/record.h"
+#include "kit/contact.h"
 #include "kit/instrument.h"
 #include "kit/stock.h"
 
@@ -38,9 +39,10 @@ struct PhotoRow {
     std::int64_t data = 0;
 };
 
-/// The rows of stock of an import that was taken back.
+/// The rows of an import that was taken back.
 struct Range {
     std::int64_t first = 0, last = 0;
+    std::string record = "stock";
 };
 
 struct DraftRow {
@@ -64,6 +66,10 @@ extern const Record<LookRow> looked;
 extern const Record<PhotoRow> photo;
 extern const Record<Change> change;
 extern const Record<Repair> repair;
+extern const Record<Sighting> sighting;
+extern const Record<AirNote> air;
+extern const Record<Contact> contact;
+extern const Record<Heard> heard;
 extern const Record<Named<double>> practice;
 extern const Record<StockLine> stock;
 extern const Record<Range> importUndone;

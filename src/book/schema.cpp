@@ -56,7 +56,7 @@ constexpr PlainTable kPlainTables[] = {
     {"sitting", "id INTEGER PRIMARY KEY, build INTEGER, start INTEGER, end INTEGER"},
     {"kit_text", "id INTEGER PRIMARY KEY, text TEXT"},
     {"photo_data", "id INTEGER PRIMARY KEY, jpeg BLOB"},
-    {"pending_import", "id INTEGER PRIMARY KEY, first INTEGER, last INTEGER"}};
+    {"pending_import", "id INTEGER PRIMARY KEY, first INTEGER, last INTEGER, record"}};
 
 /// As a condition: a word that no Ombrek writes. @pre the column has words
 std::string outside(const ColumnLine& column) {
@@ -89,6 +89,7 @@ void makeSchema(SQLite::Database& db) {
     db.exec("CREATE INDEX undo_step_action ON undo_step(action)");
     db.exec("CREATE INDEX action_undone ON action(undone)");
     db.exec("CREATE INDEX reading_build ON reading(build)");
+    db.exec("CREATE INDEX contact_at ON contact(at)");
     db.exec("PRAGMA application_id=" + std::to_string(kApplicationId));
     db.exec("PRAGMA user_version=" + std::to_string(kSchemaVersion));
 }

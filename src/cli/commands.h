@@ -81,8 +81,25 @@ int kitUpgradeCommand(const KitChangeQuestion& question, bool json);
 int kitMergeCommand(const KitChangeQuestion& question, bool json);
 int kitVariantCommand(const KitChangeQuestion& question, bool json);
 
-/// Needs a QApplication.
-int reportCommand(const std::string& book, const std::string& html, const std::string& pdf);
+/// The station's log: written as ADIF, taken in from it, or shown.
+struct LogWish {
+    std::string book;
+    std::string adif;    ///< written to this file, .adx when it is called so; empty: to none
+    std::string import;  ///< taken in from this file
+};
+int logCommand(const LogWish& wish, bool json);
+
+/// The way over the earth between two locators.
+int distanceCommand(const std::string& from, const std::string& to, bool json);
+
+/// The report of the build in hand: files to write it to, or a printed one to hold against the book.
+struct ReportWish {
+    std::string book, html, pdf, json, card;  ///< files; empty: not wanted
+    std::string verify;                       ///< a PDF
+    bool asJson = false;                      ///< the answer of --verify, and problems
+};
+/// Needs a QApplication. @return 1 when a report that is held against the book is not its own
+int reportCommand(const ReportWish& wish);
 
 /// What can still be read of a damaged book, into a new one.
 int rescueCommand(const std::string& book, const std::string& copy, bool json);

@@ -254,11 +254,27 @@ int main(int argc, char** argv) {
     auto* merge = changes("merge", "THEIRS", "take another version of a kit over");
     auto* variant = changes("variant", "NAME", "the kit as it is for another of its variants");
 
-    std::string book, html, pdf;
-    auto* report = options.add_subcommand("report", "write the report of the build in hand");
-    report->add_option("BOOK", book)->required();
-    report->add_option("--html", html, "write HTML to this file");
-    report->add_option("--pdf", pdf, "write PDF to this file");
+    LogWish logged;
+    auto* log = options.add_subcommand("log", "the station's log: show it, write it as ADIF, take ADIF in");
+    log->add_option("BOOK", logged.book)->required();
+    auto* written = log->add_option("--adif", logged.adif, "write ADIF to this file; .adx is written as XML");
+    log->add_option("--import", logged.import, "take in an ADIF log, .adi or .adx")->excludes(written);
+    log->add_flag("--json", json, "print JSON");
+    std::string here, there;
+    auto* distance = options.add_subcommand("distance", "the way over the earth between two locators");
+    distance->add_option("LOC1", here, "AB12cd")->required();
+    distance->add_option("LOC2", there)->required();
+    distance->add_flag("--json", json, "print JSON");
+
+    ReportWish reported;
+    auto* report = options.add_subcommand("report", "write the report of the build in hand, or check one");
+    report->add_option("BOOK", reported.book)->required();
+    report->add_option("--html", reported.html, "write HTML to this file");
+    report->add_option("--pdf", reported.pdf, "write PDF/A to this file");
+    report->add_option("--json", reported.json, "write JSON to this file");
+    report->add_option("--card", reported.card, "write the card for the rig's lid, PDF, to this file");
+    report->add_option("--verify", reported.verify, "hold a report's PDF against the book");
+    report->add_flag("--as-json", reported.asJson, "answer as JSON");
 
     PracticeWish bench;
     auto* practice =
@@ -269,7 +285,7 @@ int main(int argc, char** argv) {
     practice->add_flag("--tuning", bench.tuning, "of the rig with every way of adjusting, at its nulls");
     practice->add_option("--fault", bench.fault, "a fault of its circuit to seed, \"R25 open\"");
 
-    std::string copy;
+    std::string book, copy;
     auto* rescue = options.add_subcommand("rescue", "save what can be read of a damaged book");
     rescue->add_option("BOOK", book)->required();
     rescue->add_option("COPY", copy, "a new file")->required();
@@ -306,11 +322,13 @@ int main(int argc, char** argv) {
         if (*network) return networkCommand(swept, json);
         if (*coupler) return couplerCommand(reached, json);
         if (*practice) return practiceCommand(bench);
+        if (*log) return logCommand(logged, json);
+        if (*distance) return distanceCommand(here, there, json);
         qputenv("QT_QPA_PLATFORM", "offscreen");  // the report's plots need a window system, any will do
         QApplication application(argc, argv);
         installFonts();
         if (*dial) return dialCommand(drawn, json);
-        return reportCommand(book, html, pdf);
+        return reportCommand(reported);
     };
     try {
         return act();

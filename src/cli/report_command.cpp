@@ -4,30 +4,67 @@
 #include "formats/files.h"
 #include "formats/kit_json.h"
 #include "formats/tables.h"
-#include "report/report.h"
+#include "report/report_json.h"
+#include "report/report_verify.h"
+#include "report/rig_card_sheet.h"
 
 namespace ombrek {
+namespace {
 
-int reportCommand(const std::string& bookFile, const std::string& html, const std::string& pdf) {
-    if (html.empty() && pdf.empty())
-        return refuse({"", "Say where to write: --html FILE, --pdf FILE or both."}, false);
-    if (!std::filesystem::exists(bookFile)) return refuse({bookFile, "There is no such book."}, false);
+constexpr std::uintmax_t kLargestReport = 200000000;  ///< [bytes]
+
+int verify(const ReportWish& wish, const Judged& judged, ReportWords words) {
+    const auto bytes = readFile(wish.verify, kLargestReport);
+    if (!bytes) return refuse(bytes.error(), wish.asJson);
+    const auto printed = readReport(*bytes);
+    if (!printed) return refuse({wish.verify, printed.error().sentence}, wish.asJson);
+    words.now = printed->made;
+    const ReportVerdict verdict = verifyReport(*printed, words.state, makeReport(judged, words));
+    const bool same = verdict.sameState && verdict.sameWords;
+    if (wish.asJson) {
+        printJson({{"verified", same},
+                   {"same_state", verdict.sameState},
+                   {"same_words", verdict.sameState ? nlohmann::ordered_json(verdict.sameWords) : nullptr},
+                   {"printed_sha256", printed->state.toStdString()},
+                   {"book_sha256", words.state.toStdString()},
+                   {"sentence", verdict.sentence.toStdString()}});
+    } else {
+        std::printf("%s\n", verdict.sentence.toUtf8().constData());
+    }
+    return same ? 0 : 1;
+}
+
+}  // namespace
+
+int reportCommand(const ReportWish& wish) {
+    const bool asked = !wish.html.empty() || !wish.pdf.empty() || !wish.json.empty() || !wish.card.empty() ||
+                       !wish.verify.empty();
+    if (!asked)
+        return refuse({"", "Say where to write: --html FILE, --pdf FILE, --json FILE, --card FILE; or --verify PDF."},
+                      wish.asJson);
+    if (!std::filesystem::exists(wish.book)) return refuse({wish.book, "There is no such book."}, wish.asJson);
     const auto tables = readTables(dataFolder());
-    if (!tables) return refuse(tables.error(), false);
-    const auto book = Book::open(bookFile);
-    if (!book) return refuse(book.error(), false);
+    if (!tables) return refuse(tables.error(), wish.asJson);
+    const auto book = Book::open(wish.book);
+    if (!book) return refuse(book.error(), wish.asJson);
     const auto build = (*book)->build();
-    if (!build) return refuse({bookFile, "No kit has been begun in this book."}, false);
+    if (!build) return refuse({wish.book, "No kit has been begun in this book."}, wish.asJson);
     const auto kit = readKit(build->kitText, tables->cores);
-    if (!kit) return refuse(kit.error(), false);
-    const Report report = makeReport({*kit, *build, tables->profile(build->profile)}, wallClock());
-    const auto write = [](const std::string& file, const QByteArray& bytes) -> Result<void> {
-        return file.empty() ? Result<void>{} : writeFile(file, bytes.toStdString());
+    if (!kit) return refuse(kit.error(), wish.asJson);
+    const Judged judged(*kit, *build, tables->profile(build->profile));
+    const ReportWords words = reportWordsOf(**book, *build, wallClock());
+    if (!wish.verify.empty()) return verify(wish, judged, words);
+    const auto write = [](const std::string& file, const std::function<std::string()>& bytes) -> Result<void> {
+        return file.empty() ? Result<void>{} : writeFile(file, bytes());
     };
-    if (const auto done = write(html, html.empty() ? QByteArray() : reportAsHtml(report)); !done)
-        return refuse(done.error(), false);
-    if (const auto done = write(pdf, pdf.empty() ? QByteArray() : pdfOf(reportSheet(report))); !done)
-        return refuse(done.error(), false);
+    const Report report = makeReport(judged, words);
+    for (const auto& done :
+         {write(wish.html, [&] { return reportAsHtml(report).toStdString(); }),
+          write(wish.pdf, [&] { return pdfOf(reportSheet(report)).toStdString(); }),
+          write(wish.json, [&] { return reportAsJson(judged, words); }),
+          write(wish.card, [&] { return pdfOf(rigCardSheet(rigCard(judged), words.call, words.now)).toStdString(); })}) {
+        if (!done) return refuse(done.error(), wish.asJson);
+    }
     return 0;
 }
 

@@ -1,5 +1,9 @@
 #include "desk/pages.h"
 
+#include "desk/air/air_page.h"
+#include "desk/air/licence_page.h"
+#include "desk/air/log_page.h"
+#include "desk/air/repairs_page.h"
 #include "desk/board/board_page.h"
 #include "desk/board/loupe_page.h"
 #include "desk/board/photos_page.h"
@@ -88,6 +92,10 @@ const std::vector<PageRow>& pageRows() {
                                            {"filter", "", Where::beside, "proof", make<FilterPage>},
                                            {"why-less", "", Where::beside, "proof", make<WhyLessPage>},
                                            {"coupler", "", Where::beside, "proof", make<CouplerPage>},
+                                           {"licence", "", Where::beside, "sign-off", make<LicencePage>},
+                                           {"air", "", Where::beside, "sign-off", make<AirPage>},
+                                           {"log", "Ctrl+L", Where::beside, "", make<LogPage>},
+                                           {"repairs", "", Where::beside, "sign-off", make<RepairsPage>},
                                            {"trimmer", "", Where::beside, "winding", make<TrimmerPage>},
                                            {"picture", "", Where::beside, "winding", make<PicturePage>},
                                            {"cores", "", Where::beside, "winding", make<CoresPage>},

@@ -115,6 +115,34 @@ std::shared_ptr<const Drawers> Session::drawers() {
     return drawers_;
 }
 
+std::shared_ptr<const StationLog> Session::log() {
+    constexpr std::size_t kSmall = 3000;  // contacts read in a few milliseconds
+    const int revision = book_->logRevision();
+    if (log_ && logRead_ == revision) return log_;
+    if (!log_) log_ = std::make_shared<StationLog>();
+    if (book_->logSize() <= kSmall) {
+        log_ = std::make_shared<StationLog>(StationLog{book_->contacts(), book_->heard()});
+        logRead_ = revision;
+        return log_;
+    }
+    using Read = Result<std::shared_ptr<const StationLog>>;
+    const bool begun = logWork_.start<Read>(
+        [path = book_->path()](const LongWork::Progress&) -> Read {
+            auto contacts = Book::readContacts(path);
+            if (!contacts) return tl::make_unexpected(contacts.error());
+            auto heard = Book::readHeard(path);
+            if (!heard) return tl::make_unexpected(heard.error());
+            return std::make_shared<const StationLog>(StationLog{std::move(*contacts), std::move(*heard)});
+        },
+        [this](Read read) {
+            if (!read) return say(qs(read.error().text()), VerdictState::fail);
+            log_ = std::move(*read);
+            emit changed();
+        });
+    if (begun) logRead_ = revision;
+    return log_;
+}
+
 void Session::beginKit(const QString& path) {
     auto file = readKitFile(path.toStdString(), tables_.cores);
     if (!file) {
@@ -257,14 +285,6 @@ void Session::speakVerdict(const Subject& subject) {
     if (!hasBuild_ || book_->preference("sound") != "verdicts") return;
     const QString words = spokenVerdict(*judged_, subject);
     if (!words.isEmpty()) voice().say(words);
-}
-
-QString Session::builder() const {
-    QStringList out;
-    for (const char* key : {"who", "callsign", "locator"}) {
-        if (const QString said = qs(book_->preference(key)); !said.isEmpty()) out << said;
-    }
-    return out.join(QStringLiteral(", "));
 }
 
 double Session::powerSetting(const PowerMethod& method) const {

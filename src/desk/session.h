@@ -27,6 +27,12 @@ struct Drawers {
     StockSearch search;
 };
 
+/// The station's log as it is in the book, by time.
+struct StationLog {
+    std::vector<Contact> contacts;
+    std::vector<Heard> heard;
+};
+
 /// The open book, the build in hand and the instruments: all that pages share. Pages meet here and in the
 /// book, never each other.
 class Session : public QObject {
@@ -48,6 +54,9 @@ class Session : public QObject {
 
     /// The drawers as last read; a large stock is read off the window's thread, and `changed` comes again.
     std::shared_ptr<const Drawers> drawers();
+
+    /// The log as last read; a long one is read off the window's thread, and `changed` comes again.
+    std::shared_ptr<const StationLog> log();
 
     /// Begin a build from a kit file. A fault is said, and nothing changes.
     void beginKit(const QString& path);
@@ -99,9 +108,6 @@ class Session : public QObject {
     /// Say how a subject stands, where the builder wants verdicts spoken.
     void speakVerdict(const Subject& subject);
 
-    /// Who builds, for the report: "Ada, XX0DEMO, AB12cd"; empty when the book does not say.
-    QString builder() const;
-
     /// A line for the page's foot.
     void say(const QString& line, VerdictState state = VerdictState::notDone);
 
@@ -131,7 +137,9 @@ class Session : public QObject {
     std::unique_ptr<Judged> judged_;
     std::shared_ptr<const Drawers> drawers_;
     int drawersRead_ = -1;  ///< the book's stock revision
-    LongWork work_;
+    std::shared_ptr<const StationLog> log_;
+    int logRead_ = -1;  ///< the book's log revision
+    LongWork work_, logWork_;
     std::unique_ptr<Voice> voice_;
     Weighing weighing_;
 };

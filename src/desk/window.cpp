@@ -479,7 +479,8 @@ void Window::belongs(const Given& given) {
     if (!given.file.isEmpty() && (trace || recording) && page()->openFile(given.file)) return;
     const auto place = placeOf(given);
     if (!place) return session_.say(whyNotTaken(given), VerdictState::cannotTell);
-    const bool alone = given.kind == GivenKind::partsList || given.kind == GivenKind::stock;
+    const bool alone = given.kind == GivenKind::partsList || given.kind == GivenKind::stock ||
+                       given.kind == GivenKind::log;
     if (!session_.hasBuild() && !alone)
         return session_.say(is + QStringLiteral(": begin its kit first, then give it again."),
                             VerdictState::cannotTell);

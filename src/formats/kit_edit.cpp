@@ -20,6 +20,8 @@ Json stepsJson(const std::vector<Step>& steps) {
         if (!step.after.empty()) row["after"] = step.after;
         if (!step.before.empty()) row["before"] = step.before;
         row["minutes"] = std::clamp(step.minutes, 0.1, 1000.0);
+        if (step.taken > 0) row["taken_minutes"] = step.taken;
+        if (step.mended > 0) row["mended"] = step.mended;
         if (step.height > 0) row["height_mm"] = step.height;
         if (step.hold) {
             row["hold"] = {{"needs", nlohmann::json::array()}, {"say", step.hold->say}};

@@ -97,6 +97,8 @@ Step readStep(JsonFields& fields) {
     step.fits = fields.texts("fits");
     step.after = fields.texts("after");
     step.minutes = fields.number("minutes", 0.1, 1000, 5);
+    step.taken = fields.number("taken_minutes", 0, 100000, 0);
+    step.mended = fields.has("mended") ? fields.whole("mended", 0, 10000) : 0;
     step.height = fields.number("height_mm", 0, 200, 0);
     if (fields.has("hold")) {
         JsonFields hold = fields.object("hold");

@@ -1,5 +1,7 @@
 #include "formats/tables.h"
 
+#include <charconv>
+
 #include <algorithm>
 #include <map>
 #include <sstream>
@@ -191,6 +193,45 @@ Result<std::vector<LimitProfile>> readProfiles(const std::string& json) {
     }
 }
 
+Result<std::vector<Allocation>> readAllocations(const std::string& csv) {
+    const auto rows = readCsv(csv);
+    if (!rows) return tl::make_unexpected(rows.error());
+    std::vector<Allocation> out;
+    for (std::size_t i = 1; i < rows->size(); ++i) {
+        const CsvRow& row = (*rows)[i];
+        const auto fault = [&](const char* what) { return problem("line " + std::to_string(i + 1), what); };
+        if (row.size() < 5) return fault("A row has band, region, low, high and note.");
+        Allocation a{row[0], 0, 0, 0, row[4]};
+        std::from_chars(row[1].data(), row[1].data() + row[1].size(), a.region);
+        const auto low = parseQuantity(row[2], Unit::hertz), high = parseQuantity(row[3], Unit::hertz);
+        if (a.region < 1 || a.region > 3) return fault("The region is 1, 2 or 3.");
+        if (!low || !high || !(high->value > low->value)) return fault("Its edges are no rising frequencies.");
+        a.low = low->value;
+        a.high = high->value;
+        out.push_back(std::move(a));
+    }
+    return out;
+}
+
+std::vector<Coastline> readCoast(const std::string& csv) {
+    std::vector<Coastline> out;
+    std::string line;
+    const auto rows = readCsv(csv);
+    if (!rows) return out;
+    for (const CsvRow& row : *rows) {
+        if (row.size() < 3) continue;
+        double longitude = 0, latitude = 0;
+        const auto number = [](const std::string& text, double& value) {
+            return std::from_chars(text.data(), text.data() + text.size(), value).ec == std::errc{};
+        };
+        if (!number(row[1], longitude) || !number(row[2], latitude)) continue;
+        if (out.empty() || row[0] != line) out.emplace_back();
+        line = row[0];
+        out.back().emplace_back(longitude, latitude);
+    }
+    return out;
+}
+
 Result<Tables> readTables(const std::filesystem::path& folder) {
     Tables out;
     const auto take = [&](const char* name, auto read) -> Result<void> {
@@ -214,6 +255,13 @@ Result<Tables> readTables(const std::filesystem::path& folder) {
     auto profiles = readProfiles(*json);
     if (!profiles) return problem("limits.json, " + profiles.error().place, profiles.error().sentence);
     out.profiles = std::move(*profiles);
+    const auto bands = readFile(folder / "bands.csv", 1000000);
+    if (!bands) return tl::make_unexpected(bands.error());
+    auto allocations = readAllocations(*bands);
+    if (!allocations)
+        return problem("bands.csv, " + allocations.error().place, allocations.error().sentence);
+    out.allocations = std::move(*allocations);
+    if (const auto coast = readFile(folder / "coast.csv", 10000000)) out.coast = readCoast(*coast);
     return out;
 }
 

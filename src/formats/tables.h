@@ -10,8 +10,21 @@
 
 namespace ombrek {
 
+/// What one of the three regions of the ITU allocates to amateurs; national rules differ.
+struct Allocation {
+    std::string band;  ///< "40m"
+    int region = 1;    ///< 1: Europe, Africa, northern Asia; 2: the Americas; 3: the rest of Asia, Oceania
+    double low = 0, high = 0;  ///< [Hz]
+    std::string note;
+};
+
+/// A piece of coast, as pairs of longitude and latitude [°].
+using Coastline = std::vector<std::pair<double, double>>;
+
 /// The tables that ship with the application.
 struct Tables {
+    std::vector<Allocation> allocations;
+    std::vector<Coastline> coast;  ///< empty: it was not found, and maps are drawn without
     std::vector<MagneticCore> cores;
     std::vector<LimitProfile> profiles;
     std::vector<Symptom> symptoms;
@@ -34,6 +47,13 @@ Result<std::vector<LimitProfile>> readProfiles(const std::string& json);
 /// Symptoms that are no voltage from CSV text, a cause a row; rows of one symptom stand together, several
 /// words of a cell are parted by "|". A fault names the line and the column.
 Result<std::vector<Symptom>> readSymptoms(const std::string& csv);
+
+/// Allocations from CSV text. The ones that ship are Radio Regulations article 5, from memory.
+Result<std::vector<Allocation>> readAllocations(const std::string& csv);
+
+/// Coastlines from CSV text: line, longitude, latitude; rows of one line stand together. What is no number is
+/// left out.
+std::vector<Coastline> readCoast(const std::string& csv);
 
 /// All tables from a data folder.
 Result<Tables> readTables(const std::filesystem::path& folder);

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <cstdint>
+#include <limits>
 #include <map>
 #include <optional>
 #include <string>
@@ -109,8 +110,11 @@ struct StepRecord {
 struct GateRecord {
     std::string reason;
     std::int64_t at = 0;
-    std::string basis{};  ///< the evidence that did not pass that day, as `basisOf` writes it
+    std::string basis{};    ///< the evidence that did not pass that day, as `basisOf` writes it
+    std::string forbids{};  ///< of a known defect: what it forbids, "the power read-out is not to be trusted"
 };
+
+inline constexpr std::string_view kLicence = "licence";  ///< the preference that Build::licence is
 
 /// A pause beyond this stops the bench clock [s].
 inline constexpr std::int64_t kAway = std::int64_t(20) * 60;
@@ -146,11 +150,35 @@ struct Change {
     std::string how{};       ///< "wound", "squeezed or spread", "repaired"
 };
 
-/// Something broke, or was done wrong, and was mended.
+/// Something broke, or was done wrong, and was mended; or was noticed and is still open.
 struct Repair {
-    std::int64_t at = 0;  ///< seconds since 1970, UTC
-    std::string ref;      ///< designator of the part or coil
+    std::int64_t at = 0;  ///< mended, seconds since 1970, UTC; 0: it is open
+    std::string ref;      ///< designator of the part or coil; empty while nobody knows
     std::string found, done;
+    std::int64_t id = 0;
+    std::string noticed{};  ///< what one saw or heard, "no output on 20m"
+    std::int64_t seen = 0;  ///< when that was; 0: not said
+    std::string who{};      ///< mended it; empty: the builder alone
+    std::string parts{};    ///< put in, and from where, "2 of the drawer finals"
+    std::string again{};    ///< subjects that it made doubtful, "adjust:bias;proof:power"
+
+    bool open() const { return at == 0; }
+};
+
+/// A trouble that comes and goes was there once more.
+struct Sighting {
+    std::int64_t id = 0, repair = 0, at = 0;
+    std::string text;  ///< what one did then, "warm, after ten minutes"
+};
+
+/// Something that was heard, seen or measured on the way to the first contact.
+struct AirNote {
+    std::int64_t id = 0;
+    std::string step, item;  ///< of station/on_air.h: "load", "clicks"
+    VerdictState state = VerdictState::pass;
+    double value = std::numeric_limits<double>::quiet_NaN();  ///< where there is one
+    std::string text;                                         ///< in the builder's words
+    std::int64_t at = 0;                                      ///< seconds since 1970, UTC
 };
 
 struct Build {
@@ -184,6 +212,9 @@ struct Build {
     std::vector<PhotoLine> photos;
     std::vector<Change> changes;             ///< ends of epochs, oldest first
     std::vector<Repair> repairs;             ///< oldest first
+    std::vector<Sighting> sightings;         ///< oldest first
+    std::vector<AirNote> air;                ///< oldest first
+    std::string licence;                     ///< the builder's own limits (station/licence.h); of the book
     std::map<std::string, double> practice;  ///< of the practice rig: what a coil was bent by, "coil:T1"
 
     /// The last reading of a subject, or null; one that was taken before the thing itself was changed is not

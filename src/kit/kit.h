@@ -122,6 +122,8 @@ struct Step {
     std::vector<Keep> keeps;
     std::string stage;    ///< of the circuit, "supply"
     double hardness = 0;  ///< 1 easy to 5 dreaded; 0: reckoned from what it fits
+    double taken = 0;     ///< what a builder before took [min]; 0: not said
+    int mended = 0;       ///< what the loupe of a builder before found at it
     std::string erratum;  ///< what the manual or the print has wrong here
 };
 

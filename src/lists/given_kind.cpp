@@ -56,6 +56,13 @@ bool isTouchstone(const std::vector<std::string>& lines, std::string_view name) 
     });
 }
 
+/// ADIF: fields as <CALL:6>, or its XML. Half of UTF-16 is read as it lies.
+bool isLog(const std::string& head) {
+    std::string text = lowerText(toUtf8(head));
+    return text.find("<call:") != std::string::npos || text.find("<adx>") != std::string::npos ||
+           (text.find("<eoh>") != std::string::npos && text.find("<adif_ver") != std::string::npos);
+}
+
 /// Numbered sentences that fit something, forbid or name a tool.
 std::size_t instructionsIn(const std::string& text) {
     const auto steps = readInstructions(text);
@@ -86,6 +93,7 @@ std::size_t placedIn(const std::string& text) {
 GivenKind textKind(const std::string& text, std::string_view name) {
     const auto lines = linesIn(text);
     if (lines.empty()) return GivenKind::unknown;
+    if (isLog(text)) return GivenKind::log;
     if (isTouchstone(lines, name)) return GivenKind::touchstone;
     const std::string first = lowerText(lines.front());
     if (first.find("drawer") != std::string::npos && readStock(text)) return GivenKind::stock;
@@ -125,6 +133,7 @@ std::string_view word(GivenKind kind) {
                                       "an upgrade",
                                       "a picture",
                                       "a Touchstone file",
+                                      "a station's log",
                                       "a placement table",
                                       "a packing list",
                                       "a table of drawers",

@@ -13,6 +13,7 @@ enum class GivenKind {
     upgrade,
     picture,
     touchstone,   ///< network parameters, .s1p, .s2p
+    log,          ///< a station's log, ADIF
     placement,    ///< where parts sit
     packingList,  ///< what a supplier shipped
     stock,        ///< a drawers table

@@ -9,7 +9,7 @@ namespace {
 
 void layOut(QPagedPaintDevice& device, const A4Sheet& sheet) {
     const double m = sheet.margin;
-    device.setPageSize(QPageSize(QPageSize::A4));
+    device.setPageSize(QPageSize(sheet.page));
     device.setPageMargins(QMarginsF(m, m, m, m), QPageLayout::Millimeter);
 }
 
@@ -20,6 +20,7 @@ QByteArray pdfOf(const A4Sheet& sheet) {
     QBuffer buffer(&bytes);
     buffer.open(QIODevice::WriteOnly);
     QPdfWriter writer(&buffer);
+    if (sheet.forArchive) writer.setPdfVersion(QPagedPaintDevice::PdfVersion_A1b);
     layOut(writer, sheet);
     writer.setResolution(sheet.dotsPerInch);
     writer.setTitle(sheet.title);

@@ -203,4 +203,52 @@ PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proo
     return out;
 }
 
+PlotData supplyPlot(const PowerTable& table, std::size_t band, const Ratings& rated) {
+    PlotData out;
+    out.title = QStringLiteral("Power against the supply");
+    out.xLabel = QStringLiteral("supply [V]");
+    out.yLabel = QStringLiteral("[W]");
+    PlotData::Series dots{PlotData::Kind::dots, {}, {}}, square;
+    double through = rated.power / std::pow(rated.supply, 2), most = rated.power;
+    for (std::size_t s = 0; s < table.supplies.size(); ++s) {
+        const PowerCell& cell = table.at(band, s);
+        if (!cell.reading) continue;
+        dots.x.push_back(cell.supply);
+        dots.y.push_back(cell.power.watts);
+        most = std::max(most, cell.power.watts);
+        if (s == table.rated || dots.x.size() == 1) through = cell.power.watts / std::pow(cell.supply, 2);
+    }
+    out.xLow = std::min(8.0, table.supplies.front() - 1);
+    out.xHigh = table.supplies.back() + 1;
+    for (double v = out.xLow; v <= out.xHigh; v += (out.xHigh - out.xLow) / 60) {
+        square.x.push_back(v);
+        square.y.push_back(through * v * v);
+    }
+    out.yHigh = 1.4 * std::max(most, square.y.back());
+    out.series = {square, dots};
+    out.marks.push_back(
+        {false, rated.power, QStringLiteral("promised at %1").arg(qs(formatQuantity(rated.supply, Unit::volt, 3))), true});
+    return out;
+}
+
+PlotData dialPlot(const std::vector<DialPoint>& points) {
+    PlotData out;
+    out.title = QStringLiteral("Frequency over the dial");
+    out.xLabel = QStringLiteral("position");
+    out.yLabel = QStringLiteral("[MHz]");
+    PlotData::Series dots{PlotData::Kind::dots, {}, {}};
+    for (const DialPoint& p : points) {
+        dots.x.push_back(p.position);
+        dots.y.push_back(p.frequency / 1e6);
+    }
+    const auto [low, high] = std::minmax_element(dots.y.begin(), dots.y.end());
+    const double margin = std::max((*high - *low) * 0.08, 1e-6);
+    out.xLow = dots.x.front();
+    out.xHigh = std::max(dots.x.back(), dots.x.front() + 1e-9);
+    out.yLow = *low - margin;
+    out.yHigh = *high + margin;
+    out.series = {joinedUp(dots), dots};
+    return out;
+}
+
 }  // namespace ombrek

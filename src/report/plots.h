@@ -1,7 +1,9 @@
 #pragma once
 
+#include "core/frequency/dial.h"
 #include "look/plot.h"
 #include "station/judged.h"
+#include "station/power_table.h"
 
 namespace ombrek {
 
@@ -13,5 +15,11 @@ PlotData tunePlot(const Judged& judged, const Adjustment& adjustment);
 /// frequency.
 PlotData spectrumPlot(const Kit& kit, const Build& build, const ProofState& proof,
                       const LimitProfile& profile, const std::string& band = "");
+
+/// Power against the supply of one band: what was read, and the supply's square through it.
+PlotData supplyPlot(const PowerTable& table, std::size_t band, const Ratings& rated);
+
+/// The frequencies read over the knob's positions.
+PlotData dialPlot(const std::vector<DialPoint>& points);
 
 }  // namespace ombrek

@@ -7,6 +7,7 @@
 
 #include "look/plot.h"
 #include "report/a4_sheet.h"
+#include "report/report_words.h"
 #include "station/judged.h"
 
 namespace ombrek {
@@ -14,14 +15,14 @@ namespace ombrek {
 /// The signed-off report: what was built, measured and judged, with evidence. Made once, written as HTML or
 /// PDF.
 struct Report {
-    QString html;                   ///< body; pictures are named plot:0, plot:1 …
-    std::vector<QByteArray> plots;  ///< SVG
+    QString html;  ///< body; pictures are named plot:0, plot:1 …, photo:0 …
+    std::vector<QByteArray> plots{};   ///< SVG
+    std::vector<QByteArray> photos{};  ///< JPEG
     QString title;
 };
 
-/// Needs a QApplication (for the plots); the window's thread. @param now  seconds since 1970
-/// @param builder  name, callsign, place; may be empty
-Report makeReport(const Judged& judged, std::int64_t now, const QString& builder = {});
+/// Needs a QApplication (for the plots); the window's thread.
+Report makeReport(const Judged& judged, const ReportWords& words);
 
 /// One self-contained HTML file, the plots inside as SVG.
 QByteArray reportAsHtml(const Report& report);

@@ -8,38 +8,15 @@
 #include "core/quantity/shown.h"
 #include "station/before_plug.h"
 #include "station/key_down.h"
+#include "station/licence.h"
 #include "station/loupe.h"
+#include "station/repair.h"
 #include "station/rests_on.h"
 #include "station/subjects.h"
 #include "station/tune.h"
 
 namespace ombrek {
 namespace {
-
-/// The station at which something is read.
-std::string stationOf(Subject::Kind kind) {
-    switch (kind) {
-        case Subject::Kind::part:
-        case Subject::Kind::loose:
-            return "Parts in";
-        case Subject::Kind::coil:
-            return "Winding";
-        case Subject::Kind::step:
-            return "Board";
-        case Subject::Kind::check:
-            return "First light";
-        case Subject::Kind::adjustment:
-            return "Tune";
-        case Subject::Kind::supply:
-        case Subject::Kind::power:
-        case Subject::Kind::current:
-        case Subject::Kind::frequency:
-        case Subject::Kind::harmonic:
-            return "Proof";
-        default:
-            return "";
-    }
-}
 
 std::string readingText(const Reading& r) {
     if (r.subject.is(Subject::Kind::check) && r.unit == Unit::none)
@@ -75,8 +52,23 @@ void addReadings(const Judged& judged, std::vector<HistoryLine>& out) {
 void addChanges(const Judged& judged, std::vector<HistoryLine>& out) {
     const Build& build = judged.build();
     for (const Repair& r : build.repairs) {
-        out.push_back({r.at, "", r.ref, "repaired; found: " + r.found + "; done: " + r.done,
-                       VerdictState::notDone, false});
+        const std::string what = r.ref.empty() ? "the rig" : r.ref;
+        if (!r.noticed.empty())
+            out.push_back({r.seen, "Sign-off", what, "noticed: " + r.noticed, VerdictState::fail, false});
+        if (!r.open())
+            out.push_back({r.at, "Sign-off", what,
+                           "repaired; found: " + r.found + "; done: " + r.done +
+                               (r.parts.empty() ? "" : "; put in: " + r.parts) +
+                               (r.who.empty() ? "" : "; by " + r.who),
+                           VerdictState::notDone, false});
+        for (const Sighting& s : build.sightings) {
+            if (s.repair == r.id && r.id != 0)
+                out.push_back({s.at, "Sign-off", what, "there again: " + s.text, VerdictState::doubtful, false});
+        }
+    }
+    for (const AirNote& n : build.air) {
+        out.push_back({n.at, "Sign-off", "On the air, " + n.item,
+                       n.text.empty() ? std::string(word(n.state)) : n.text, n.state, false});
     }
     for (const Change& c : build.changes) {
         const bool read = std::any_of(build.readings.begin(), build.readings.end(), [&](const Reading& r) {
@@ -126,6 +118,13 @@ void addGates(const Judged& judged, std::vector<HistoryLine>& out) {
             item != before.end()) {
             out.push_back(
                 {record.at, "First light", item->name, "seen before power", VerdictState::pass, false});
+            continue;
+        }
+        if (id == kRigMode) continue;
+        if (const std::size_t stroke = id.find('/'); stroke != std::string::npos) {
+            const std::string what = record.forbids.empty() ? "passed knowingly: " : "known defect: ";
+            out.push_back({record.at, "Sign-off", id.substr(stroke + 1), what + record.reason,
+                           VerdictState::doubtful, false});
             continue;
         }
         const auto gate =

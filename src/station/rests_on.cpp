@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "kit/designator.h"
+#include "station/said.h"
 
 namespace ombrek {
 namespace {
@@ -47,11 +48,23 @@ void addTuned(const Kit& kit, std::initializer_list<Unit> units, std::vector<Sub
     }
 }
 
-/// An adjustment, and its neighbours on the same coil.
+/// Whether a word of this kind stands in a part's duty.
+bool dutyNames(const Part& part, const std::string& name) {
+    bool out = false;
+    std::string words = part.what;
+    for (char& c : words) {
+        if (c == ',' || c == ';' || c == '/' || c == '(' || c == ')') c = ' ';
+    }
+    for (const std::string& word : wordsSaid(words)) out |= smallLetters(word) == smallLetters(name);
+    return out;
+}
+
+/// An adjustment, its neighbours on the same coil, and the transistors that a bias is of.
 void ofAdjustment(const Kit& kit, const Subject& subject, std::vector<Subject>& out) {
     const Adjustment* a = kit.adjustment(subject.id);
     if (a == nullptr) return;
     addAdjustment(kit, *a, out);
+    for (const std::string& ref : a->each) add(out, Subject::part(ref));
     for (const Adjustment& other : kit.adjustments) {
         if (neighbours(*a, other)) add(out, Subject::adjustment(other.id));
     }
@@ -72,6 +85,11 @@ void ofOutput(const Kit& kit, const Subject& subject, std::vector<Subject>& out)
     addTuned(kit, {Unit::watt, Unit::ampere}, out);
     for (const FilterElement& e : kit.lowPassOn(subject.band))
         add(out, kit.coil(e.ref) ? Subject::coil(e.ref) : Subject::part(e.ref));
+    for (const std::string& ref : finalsOf(kit)) add(out, Subject::part(ref));
+    if (subject.band.empty()) return;
+    for (const Part& part : kit.parts) {
+        if (dutyNames(part, subject.band)) add(out, Subject::part(part.ref));
+    }
 }
 
 void ofFrequency(const Kit& kit, const Subject&, std::vector<Subject>& out) {
@@ -122,6 +140,51 @@ bool holds(const Build& build, const Reading& reading, const Subject& on) {
 }
 
 }  // namespace
+
+std::vector<std::string> finalsOf(const Kit& kit) {
+    std::vector<std::string> out;
+    const auto put = [&](const std::string& ref) {
+        if (std::find(out.begin(), out.end(), ref) == out.end()) out.push_back(ref);
+    };
+    for (const Part& part : kit.parts) {
+        if (part.kind != PartKind::other && part.kind != PartKind::transistor) continue;
+        if (dutyNames(part, "final") || dutyNames(part, "finals")) put(part.ref);
+    }
+    for (const Adjustment& a : kit.adjustments) {
+        for (const std::string& ref : a.each) put(ref);
+    }
+    return out;
+}
+
+std::vector<Subject> judgedSubjects(const Kit& kit) {
+    std::vector<Subject> out;
+    for (const Coil& c : kit.coils) out.push_back(Subject::coil(c.ref));
+    for (const Check& c : kit.checks) out.push_back(Subject::check(c.id));
+    for (const Adjustment& a : kit.adjustments) out.push_back(Subject::adjustment(a.id));
+    if (!kit.ratings.transmits()) return out;
+    for (const std::string& band : kit.ratings.bandNames()) {
+        out.push_back(Subject::power(band));
+        if (kit.ratings.currentHigh > 0) out.push_back(Subject::current(band));
+        out.push_back(Subject::frequency(band));
+        for (int order = 2; order <= kit.ratings.harmonics; ++order)
+            out.push_back(Subject::harmonic(order, band));
+    }
+    return out;
+}
+
+std::vector<Subject> shownAgain(const Kit& kit, const std::string& ref) {
+    std::vector<Subject> out;
+    const Part* part = kit.part(ref);
+    if (part != nullptr && part->measurable() && kit.coil(ref) == nullptr) out.push_back(Subject::part(ref));
+    for (const Subject& s : judgedSubjects(kit)) {
+        const auto on = restsOn(kit, s);
+        const auto is = [&](const Subject& what) {
+            return (what.is(Subject::Kind::part) || what.is(Subject::Kind::coil)) && what.id == ref;
+        };
+        if (is(s) || std::any_of(on.begin(), on.end(), is)) out.push_back(s);
+    }
+    return out;
+}
 
 std::vector<Subject> restsOn(const Kit& kit, const Subject& subject) {
     std::vector<Subject> out;

@@ -1,9 +1,12 @@
 #include "station/sign_off.h"
 
 #include <algorithm>
+#include <optional>
 
+#include "station/bands.h"
 #include "station/board.h"
 #include "station/judged.h"
+#include "station/licence.h"
 #include "station/loupe.h"
 #include "station/subjects.h"
 #include "station/winding.h"
@@ -89,19 +92,72 @@ template <class Of>
 Evidences onEveryBand(const Judged& judged, Of of) {
     Evidences out;
     for (const std::string& band : judged.kit().ratings.bandNames())
-        of(judged.proof(band), band.empty() ? "" : ", " + band, out);
+        of(band, judged.proof(band), band.empty() ? "" : ", " + band, out);
     return out;
 }
 
-Evidences harmonicEvidence(const Judged& judged) {
-    return onEveryBand(judged, [](const ProofState& proof, const std::string& on, Evidences& out) {
-        int order = 2;
-        for (const Verdict& verdict : proof.harmonicVerdicts)
-            out.push_back(from("Harmonic " + std::to_string(order++) + on, verdict));
+Evidences powerEvidence(const Judged& judged) {
+    return onEveryBand(judged, [&](const std::string& band, const ProofState& proof, const std::string& on,
+                                   Evidences& out) {
+        out.push_back(withReading(from("Power at the rated supply" + on, proof.powerVerdict), judged,
+                                  Subject::power(band)));
     });
 }
 
+Evidences frequencyEvidence(const Judged& judged) {
+    return onEveryBand(judged, [&](const std::string& band, const ProofState& proof, const std::string& on,
+                                   Evidences& out) {
+        const Subject subject = Subject::frequency(band);
+        out.push_back(withReading(from("Frequency" + on, proof.frequencyVerdict), judged, subject));
+        if (proof.edgeVerdict)
+            out.push_back(withReading(from("Inside the band" + on, *proof.edgeVerdict), judged, subject));
+    });
+}
+
+Evidences harmonicEvidence(const Judged& judged) {
+    return onEveryBand(judged, [&](const std::string& band, const ProofState& proof, const std::string& on,
+                                   Evidences& out) {
+        int order = 2;
+        for (const Verdict& verdict : proof.harmonicVerdicts) {
+            out.push_back(withReading(from("Harmonic " + std::to_string(order) + on, verdict), judged,
+                                      Subject::harmonic(order, band)));
+            ++order;
+        }
+    });
+}
+
+/// The builder's word, and the rig against the limits that the builder wrote.
+Evidences licenceWords(const Judged& judged) {
+    const bool own = judged.build().gates.contains("licence");
+    Evidences out{{"The builder's own word", own ? VerdictState::pass : VerdictState::notDone,
+                   own ? "Confirmed by the builder." : "Follow your local rules; confirm here."}};
+    const Evidences limits = licenceEvidence(judged);
+    out.insert(out.end(), limits.begin(), limits.end());
+    return out;
+}
+
+/// The builder's words on a gate as a whole, and on each of its evidence.
+void takeWords(const Build& build, Gate& gate) {
+    const auto wordOn = [&](const std::string& id) -> std::optional<GateWord> {
+        const auto record = build.gates.find(id);
+        if (record == build.gates.end()) return std::nullopt;
+        return GateWord{record->second.reason, record->second.basis, record->second.forbids};
+    };
+    if (gate.id == "licence") return;  // no reason makes up for one
+    const auto whole = wordOn(gate.id);
+    if (whole) gate.reason = whole->reason;
+    for (Evidence& e : gate.evidence) {
+        if (const auto own = wordOn(evidenceGate(gate.id, e.what)))
+            accept(e, *own);
+        else if (whole)
+            accept(e, *whole);
+    }
+    settle(gate);
+}
+
 }  // namespace
+
+std::string evidenceGate(const std::string& gate, const std::string& what) { return gate + "/" + what; }
 
 Readiness readiness(const Judged& judged) {
     const Kit& kit = judged.kit();
@@ -109,13 +165,8 @@ Readiness readiness(const Judged& judged) {
     Readiness out;
     const auto add = [&](const std::string& id, std::string name, std::string station, Evidences evidence) {
         if (evidence.empty()) return;
-        Gate gate{id, std::move(name), std::move(station), std::move(evidence), false, "", ""};
-        if (const auto record = build.gates.find(id); record != build.gates.end()) {
-            // The reason was given for the evidence of that day.
-            gate.lapsed = worseThan(record->second.basis, gate.evidence);
-            gate.passedKnowingly = gate.lapsed.empty();
-            gate.reason = record->second.reason;
-        }
+        Gate gate{id, std::move(name), std::move(station), std::move(evidence)};
+        takeWords(build, gate);
         out.gates.push_back(std::move(gate));
     };
     const auto all = [&](const auto& records, auto subject) {
@@ -137,15 +188,8 @@ Readiness readiness(const Judged& judged) {
         all(kit.adjustments, [](const Adjustment& a) { return Subject::adjustment(a.id); }));
     if (!kit.ratings.mayTransmit()) return out;
     if (kit.ratings.transmits()) {
-        add("power", "Power as rated", "Proof",
-            onEveryBand(judged, [](const ProofState& proof, const std::string& on, Evidences& out) {
-                out.push_back(from("Power at the rated supply" + on, proof.powerVerdict));
-            }));
-        add("frequency", "On frequency", "Proof",
-            onEveryBand(judged, [](const ProofState& proof, const std::string& on, Evidences& out) {
-                out.push_back(from("Frequency" + on, proof.frequencyVerdict));
-                if (proof.edgeVerdict) out.push_back(from("Inside the band" + on, *proof.edgeVerdict));
-            }));
+        add("power", "Power as rated", "Proof", powerEvidence(judged));
+        add("frequency", "On frequency", "Proof", frequencyEvidence(judged));
         add("harmonics", "Harmonics below the limit", "Proof", harmonicEvidence(judged));
     } else {
         const std::string silent = "The kit does not say whether it transmits, nor its rated ";
@@ -154,10 +198,69 @@ Readiness readiness(const Judged& judged) {
         add("harmonics", "Harmonics below the limit", "Proof",
             unknown("Harmonics", silent + "power: nothing shows that what it emits is clean."));
     }
-    const bool own = build.gates.contains("licence");
-    add("licence", "Band, mode and power are within my licence", "Sign-off",
-        {{"The builder's own word", own ? VerdictState::pass : VerdictState::notDone,
-          own ? "Confirmed by the builder." : "Follow your local rules; confirm here."}});
+    add("licence", "Band, mode and power are within my licence", "Sign-off", licenceWords(judged));
+    return out;
+}
+
+namespace {
+
+/// What each use of the rig asks for.
+struct Use {
+    const char* what;
+    std::vector<std::string> gates;
+};
+const std::vector<Use>& uses() {
+    static const std::vector<Use> all{
+        {"receiving", {"parts", "coils", "trimmers", "steps", "holds", "checks", "tune"}},
+        {"the dummy load", {"parts", "coils", "steps", "holds", "checks"}}};
+    return all;
+}
+
+/// Hold one gate against a use of the rig; of its evidence only that of a band.
+void holdAgainst(const Gate& gate, const std::string& band, FitFor& out) {
+    std::string first;
+    std::size_t bars = 0;
+    for (const Evidence& e : gate.evidence) {
+        if (!band.empty() && !e.band.empty() && e.band != band) continue;
+        out.knowingly |= e.accepted;
+        if (e.bars() && bars++ == 0) first = e.what;
+    }
+    if (bars == 0 && !gate.evidence.empty()) return;
+    if (out.fit)
+        out.why = gate.name + ": " + first + (bars > 1 ? " and " + std::to_string(bars - 1) + " more" : "");
+    out.fit = false;
+}
+
+}  // namespace
+
+std::vector<FitFor> fitFor(const Judged& judged) {
+    const Readiness& ready = judged.readiness();
+    std::vector<FitFor> out;
+    for (const Use& use : uses()) {
+        if (!judged.kit().ratings.mayTransmit() && &use != &uses().front()) continue;
+        FitFor fit{use.what, "", true, false, ""};
+        for (const Gate& gate : ready.gates) {
+            if (std::find(use.gates.begin(), use.gates.end(), gate.id) != use.gates.end())
+                holdAgainst(gate, "", fit);
+        }
+        out.push_back(std::move(fit));
+    }
+    if (!judged.kit().ratings.mayTransmit()) return out;
+    for (const std::string& band : judged.kit().ratings.bandNames()) {
+        FitFor fit{"the air on " + bandCalled(judged.kit(), band), band, true, false, ""};
+        for (const Gate& gate : ready.gates) holdAgainst(gate, band, fit);
+        out.push_back(std::move(fit));
+    }
+    return out;
+}
+
+std::vector<KnownDefect> knownDefects(const Readiness& readiness) {
+    std::vector<KnownDefect> out;
+    for (const Gate& gate : readiness.gates) {
+        for (const Evidence& e : gate.evidence) {
+            if (e.knownDefect()) out.push_back({gate.name, e.what, e.reason, e.forbids});
+        }
+    }
     return out;
 }
 

@@ -1,5 +1,8 @@
 #pragma once
 
+#include <string>
+#include <vector>
+
 #include "core/proof/readiness.h"
 
 namespace ombrek {
@@ -10,8 +13,27 @@ class Judged;
 ///
 /// Coils and trimmers that a kit does not have are left out, and the proof of one that says that it does not
 /// transmit. What fitness means and the kit says nothing about (steps, checks, power) is a gate that cannot
-/// be told: it opens by a reason alone. A gate passed knowingly bars again when anything in it became worse
-/// since.
+/// be told: it opens by a reason alone. What was passed knowingly bars again when it became worse since, or
+/// was read anew and is something else.
 Readiness readiness(const Judged& judged);
+
+/// The gate under which the builder's word on one evidence of a gate is kept.
+std::string evidenceGate(const std::string& gate, const std::string& what);
+
+/// What the rig is fit for.
+struct FitFor {
+    std::string what;   ///< "receiving", "the dummy load", "the air on 40m"
+    std::string band;   ///< of the last
+    bool fit = false;
+    bool knowingly = false;  ///< something in it was passed knowingly
+    std::string why;    ///< what bars it, "Power as rated: Power at the rated supply, 40m and 2 more"
+};
+std::vector<FitFor> fitFor(const Judged& judged);
+
+/// A known defect that was accepted, with what it forbids.
+struct KnownDefect {
+    std::string gate, what, reason, forbids;
+};
+std::vector<KnownDefect> knownDefects(const Readiness& readiness);
 
 }  // namespace ombrek

@@ -2,8 +2,12 @@
 
 #include <array>
 #include <charconv>
+#include <cmath>
 
+#include "core/quantity/earned.h"
+#include "core/quantity/shown.h"
 #include "station/judged.h"
+#include "station/rests_on.h"
 
 namespace ombrek {
 namespace {
@@ -168,10 +172,43 @@ std::string titleOf(const Kit& kit, const Subject& subject) {
     return row->title(kit, subject.id) + (subject.band.empty() ? "" : ", " + subject.band);
 }
 
+namespace {
+
+/// As measured; of a power its watts, whatever way it was taken.
+void sayFigure(Evidence& out, const Judged& judged, const Reading& r) {
+    out.value = r.value;
+    out.uncertainty = r.uncertainty;
+    Unit unit = r.unit;
+    const auto& power = judged.proof(r.subject.band).power;
+    if (r.subject.is(Kind::power) && power) {
+        out.value = power->watts;
+        out.uncertainty = power->uncertainty;
+        unit = Unit::watt;
+    }
+    if (unit == Unit::none) return;
+    out.figure = r.beyond || !std::isfinite(r.value) ? shownText({r.value, r.beyond}, unit)
+                                                     : earnedText(out.value, out.uncertainty, unit);
+    if (r.subject.is(Kind::power) && judged.proof(r.subject.band).supplyKnown)
+        out.figure += " at " + formatQuantity(judged.proof(r.subject.band).supply, Unit::volt, 3);
+}
+
+}  // namespace
+
+Evidence withReading(Evidence out, const Judged& judged, const Subject& subject) {
+    out.band = subject.band;
+    const auto reading = lastStanding(judged.kit(), judged.build(), subject);
+    if (!reading) return out;
+    sayFigure(out, judged, *reading);
+    out.at = reading->at;
+    out.meter = reading->meter.empty() ? reading->method : reading->meter;
+    if (!reading->sheet.empty()) out.meter += ", " + reading->sheet;
+    return out;
+}
+
 Evidence evidenceOf(const Subject& subject, const Judged& judged) {
     const KindRow* row = rowOf(judged.kit(), subject);
     if (row == nullptr) return {subject.text(), VerdictState::notDone, "The kit has nothing by this name."};
-    return row->evidence(judged, subject);
+    return withReading(row->evidence(judged, subject), judged, subject);
 }
 
 }  // namespace ombrek

@@ -17,6 +17,9 @@ Unit unitOf(const Kit& kit, const Subject& subject);
 /// "T1 antenna transformer", "Power", as a person says it; its text for what the kit does not have.
 std::string titleOf(const Kit& kit, const Subject& subject);
 
+/// With what was read of a subject: the figure, the meter and the day.
+Evidence withReading(Evidence evidence, const Judged& judged, const Subject& subject);
+
 /// What the readings and records of a build say of it; what the kit does not have is not done.
 Evidence evidenceOf(const Subject& subject, const Judged& judged);
 

@@ -118,7 +118,7 @@ double benchMinutes(const Build& build, std::int64_t from, std::int64_t to) {
     return seconds / 60;
 }
 
-std::vector<WorkDone> workDone(const Kit& kit, const Build& build) {
+std::map<std::string, double> stepMinutes(const Kit& kit, const Build& build) {
     constexpr std::int64_t kTogether = 60;
     struct Done {
         std::int64_t at;
@@ -130,7 +130,7 @@ std::vector<WorkDone> workDone(const Kit& kit, const Build& build) {
         if (record != build.steps.end()) done.push_back({record->second.at, &step});
     }
     std::stable_sort(done.begin(), done.end(), [](const Done& a, const Done& b) { return a.at < b.at; });
-    std::vector<WorkDone> out;
+    std::map<std::string, double> out;
     std::int64_t before = build.started;
     for (std::size_t i = 0; i < done.size();) {
         std::size_t end = i;
@@ -141,10 +141,18 @@ std::vector<WorkDone> workDone(const Kit& kit, const Build& build) {
         const double took = benchMinutes(build, from, done[end - 1].at), ratio = took / planned;
         before = done[end - 1].at;
         for (; i < end; ++i) {
-            if (ratio > 0.05 && ratio < 20)
-                out.push_back(
-                    {workOf(kit, *done[i].step), done[i].step->minutes, done[i].step->minutes * ratio});
+            if (ratio > 0.05 && ratio < 20) out[done[i].step->id] = done[i].step->minutes * ratio;
         }
+    }
+    return out;
+}
+
+std::vector<WorkDone> workDone(const Kit& kit, const Build& build) {
+    const auto minutes = stepMinutes(kit, build);
+    std::vector<WorkDone> out;
+    for (const Step& step : kit.steps) {
+        if (const auto took = minutes.find(step.id); took != minutes.end())
+            out.push_back({workOf(kit, step), step.minutes, took->second});
     }
     return out;
 }

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <map>
+#include <string>
 #include <vector>
 
 #include "core/plan/pace.h"
@@ -26,6 +28,8 @@ double benchMinutes(const Build& build, std::int64_t from, std::int64_t to);
 /// within a minute share their time by plan; a step that took a twentieth or twenty times its plan tells of
 /// something else and is left out.
 std::vector<WorkDone> workDone(const Kit& kit, const Build& build);
+/// The same by step [min]: what the steps of a kit took, without those that tell of something else.
+std::map<std::string, double> stepMinutes(const Kit& kit, const Build& build);
 std::vector<WorkLeft> workLeft(const Kit& kit, const Build& build);
 
 /// The steps of a kit in a building order, as indices into kit.steps.

@@ -323,7 +323,7 @@ TEST_CASE("the report says what was passed knowingly, and escapes what people wr
     build.kitText = practiceKit().text;
     build.gates["power"] = {"<script>alert(1)</script> & meter \"low\"", 0};
     build.remarks["lay-out"] = "a < b";
-    const Report report = makeReport({kit(), build, shippedTables().profile("")}, 1800000000);
+    const Report report = makeReport({kit(), build, shippedTables().profile("")}, {.now = 1800000000});
     const QByteArray html = reportAsHtml(report);
     CHECK(html.contains("passed knowingly"));
     CHECK(html.contains("&lt;script&gt;"));
@@ -392,12 +392,12 @@ TEST_CASE("the report tells of holds passed knowingly and of what the loupe foun
     build.remarks["hold-supply"] = "proved on <another> meter";
     build.findings.push_back({1, "R1", Finding::What::bridge, 2000, 0});
     application();
-    const QString html = makeReport({kit(), build, shippedTables().profile("")}, 5000).html;
+    const QString html = makeReport({kit(), build, shippedTables().profile("")}, {.now = 5000}).html;
     CHECK(html.contains(QStringLiteral("Hold points passed knowingly")));
     CHECK(html.contains(QStringLiteral("proved on &lt;another&gt; meter")));
     CHECK(html.contains(QStringLiteral("bridge")));
     CHECK(html.contains(QStringLiteral("<b>open</b>")));
-    CHECK_FALSE(makeReport({kit(), Build{}, shippedTables().profile("")}, 5000)
+    CHECK_FALSE(makeReport({kit(), Build{}, shippedTables().profile("")}, {.now = 5000})
                     .html.contains(QStringLiteral("loupe")));
 }
 

@@ -1,6 +1,9 @@
 #include "core/proof/readiness.h"
 
 #include <algorithm>
+#include <charconv>
+#include <cmath>
+#include <optional>
 
 namespace ombrek {
 
@@ -37,14 +40,57 @@ int distance(VerdictState state) {
                                             : 2;
 }
 
-int distanceIn(const std::string& basis, const std::string& what) {
-    for (const auto state :
-         {VerdictState::fail, VerdictState::cannotTell, VerdictState::doubtful, VerdictState::notDone}) {
-        const std::string line = std::string(word(state)) + "\t" + what + "\n";
-        const auto at = basis.find(line);
-        if (at == 0 || (at != std::string::npos && basis[at - 1] == '\n')) return distance(state);
+/// A line of a basis about one thing.
+struct BasisLine {
+    int distance = 0;  ///< of its state from a pass
+    double value = NAN, uncertainty = 0;
+};
+
+std::vector<std::string> cells(const std::string& line) {
+    std::vector<std::string> out{""};
+    for (const char c : line) {
+        if (c == '\t')
+            out.emplace_back();
+        else
+            out.back() += c;
     }
-    return basis.empty() ? 2 : 0;
+    return out;
+}
+
+double numberOf(const std::string& text) {
+    double out = NAN;
+    std::from_chars(text.data(), text.data() + text.size(), out);
+    return out;
+}
+
+std::optional<BasisLine> lineOf(const std::string& basis, const std::string& what) {
+    for (std::size_t at = 0; at < basis.size();) {
+        const std::size_t end = std::min(basis.find('\n', at), basis.size());
+        const auto cell = cells(basis.substr(at, end - at));
+        at = end + 1;
+        if (cell.size() < 2 || cell[1] != what) continue;
+        for (const auto state :
+             {VerdictState::fail, VerdictState::cannotTell, VerdictState::doubtful, VerdictState::notDone}) {
+            if (cell[0] != word(state)) continue;
+            BasisLine out{distance(state), NAN, 0};
+            if (cell.size() > 3) out.value = numberOf(cell[2]), out.uncertainty = numberOf(cell[3]);
+            return out;
+        }
+    }
+    return std::nullopt;
+}
+
+/// It was read anew, and is something else.
+bool moved(const BasisLine& then, const Evidence& now) {
+    constexpr double kTwentieth = 0.05;
+    if (!std::isfinite(then.value) || !std::isfinite(now.value)) return false;
+    const double by = std::abs(now.value - then.value);
+    return by > std::hypot(then.uncertainty, now.uncertainty) && by > kTwentieth * std::abs(then.value);
+}
+
+std::string exactly(double value) {
+    char out[32];
+    return {out, std::to_chars(out, out + sizeof out, value).ptr};
 }
 
 }  // namespace
@@ -52,17 +98,35 @@ int distanceIn(const std::string& basis, const std::string& what) {
 std::string basisOf(const std::vector<Evidence>& evidence) {
     std::string out;
     for (const Evidence& e : evidence) {
-        if (e.state != VerdictState::pass) out += std::string(word(e.state)) + "\t" + e.what + "\n";
+        if (e.state == VerdictState::pass) continue;
+        out += std::string(word(e.state)) + "\t" + e.what;
+        if (std::isfinite(e.value)) out += "\t" + exactly(e.value) + "\t" + exactly(e.uncertainty);
+        out += "\n";
     }
     return out;
 }
 
-std::string worseThan(const std::string& basis, const std::vector<Evidence>& evidence) {
-    std::string out;
-    for (const Evidence& e : evidence) {
-        if (distance(e.state) > distanceIn(basis, e.what)) out += (out.empty() ? "" : ", ") + e.what;
+bool speaksFor(const std::string& basis, const Evidence& evidence) {
+    if (basis.empty()) return distance(evidence.state) <= 2;
+    const auto line = lineOf(basis, evidence.what);
+    return distance(evidence.state) <= (line ? line->distance : 0) && !(line && moved(*line, evidence));
+}
+
+void accept(Evidence& evidence, const GateWord& word) {
+    if (evidence.state == VerdictState::pass) return;
+    evidence.accepted = speaksFor(word.basis, evidence);
+    evidence.lapsed = !evidence.accepted;
+    evidence.reason = word.reason;
+    evidence.forbids = word.forbids;
+}
+
+void settle(Gate& gate) {
+    gate.passedKnowingly = gate.state() != VerdictState::pass;
+    for (const Evidence& e : gate.evidence) {
+        if (e.bars()) gate.passedKnowingly = false;
+        if (e.accepted && gate.reason.empty()) gate.reason = e.reason;
+        if (e.lapsed) gate.lapsed += (gate.lapsed.empty() ? "" : ", ") + e.what;
     }
-    return out;
 }
 
 int Readiness::earned() const {

@@ -29,6 +29,10 @@ inline constexpr FileWish kNetlistFile{"The kit's circuit", "kit",
                                        "SPICE netlists (*.cir *.net *.sp *.spice *.ckt);;All files (*)"};
 inline constexpr FileWish kPdfFile{"Write the sheet to", "sheet", "PDF (*.pdf)"};
 inline constexpr FileWish kCsvFile{"Write the table to", "sheet", "CSV (*.csv);;All files (*)"};
+inline constexpr FileWish kLogFile{"A station's log", "log", "Logs (*.adi *.adx *.adif *.ADI);;All files (*)"};
+inline constexpr FileWish kHeardFile{"Reports of other receivers", "log", "CSV (*.csv *.tsv *.txt);;All files (*)"};
+inline constexpr FileWish kJsonFile{"Write the report to", "sheet", "JSON (*.json);;All files (*)"};
+inline constexpr FileWish kNextKitFile{"Write the kit for its next builder to", "kit", "Kits (*.kit.json);;All files (*)"};
 inline constexpr FileWish kHtmlFile{"Write the report to", "sheet", "HTML (*.html);;All files (*)"};
 inline constexpr FileWish kTextFile{"Write the letter to", "sheet", "Text (*.txt);;All files (*)"};
 inline constexpr FileWish kCalendarFile{"Write the calendar to", "sheet", "Calendar (*.ics);;All files (*)"};

@@ -13,7 +13,7 @@ tl::unexpected<Problem> problem(const QFileInfo& file, const char* sentence) {
 }
 
 constexpr GivenPlace kPlaces[] = {
-    {GivenKind::upgrade, "kit", ""},          {GivenKind::placement, "board", ""},
+    {GivenKind::log, "log", ""},              {GivenKind::upgrade, "kit", ""},          {GivenKind::placement, "board", ""},
     {GivenKind::packingList, "delivery", ""}, {GivenKind::stock, "drawers", ""},
     {GivenKind::partsList, "list", ""},       {GivenKind::voltages, "paper", "checks"},
     {GivenKind::steps, "paper", "steps"},     {GivenKind::coils, "paper", "coils"}};

@@ -47,13 +47,10 @@ std::string refOf(const Kit& kit, const QString& typed) {
     return "";
 }
 
-QString repairTold(const Kit& kit, const Build& build, const Repair& repair) {
-    std::vector<Subject> again = restingOn(kit, build, Subject::part(repair.ref));
-    for (const Subject& s : restingOn(kit, build, Subject::coil(repair.ref))) {
-        if (std::find(again.begin(), again.end(), s) == again.end()) again.push_back(s);
-    }
+QString repairTold(const Kit& kit, const Repair& repair) {
+    const std::vector<Subject> again = shownAgain(kit, repair.ref);
     QString out = QStringLiteral("%1 is mended. ").arg(QString::fromStdString(repair.ref));
-    if (again.empty()) return out + QStringLiteral("Nothing that was read rests on it.");
+    if (again.empty()) return out + QStringLiteral("Nothing that is read rests on it.");
     constexpr std::size_t kNamed = 3;
     QStringList named;
     for (std::size_t i = 0; i < std::min(kNamed, again.size()); ++i)

@@ -30,6 +30,6 @@ HistoryView historyView(const Judged& judged, const QString& words,
 std::string refOf(const Kit& kit, const QString& typed);
 
 /// What is said when a repair is noted: "Q5 is mended. To be measured again: Q5 final, Power, 6 more."
-QString repairTold(const Kit& kit, const Build& build, const Repair& repair);
+QString repairTold(const Kit& kit, const Repair& repair);
 
 }  // namespace ombrek

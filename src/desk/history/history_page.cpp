@@ -27,7 +27,7 @@ HistoryPage::HistoryPage(Session& session)
     });
     addKey("find", "F", "F", "find", [this] { find_->setFocus(); });
     addKey("line", "Down", "Up Down", "a line", [this] { choose(1); });
-    addKey("repair", "R", "R", "note a repair", [this] { askRepair(); });
+    addKey("repair", "R", "R", "repairs", [this] { emit wants(QStringLiteral("repairs"), QString()); });
     addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
     addRare("line-before", "Up", "the line before", [this] { choose(-1); });
     connect(find_, &FindField::left, this, [this] { setFocus(); });
@@ -87,35 +87,6 @@ void HistoryPage::showRow() {
                   (line.retired
                        ? QStringLiteral("\nIt was changed since: this reading tells of what is no more.")
                        : QString()));
-}
-
-void HistoryPage::askRepair() {
-    if (!session_.hasBuild()) return;
-    askText(QStringLiteral("Mended: which part or coil"), QString(), [this](const QString& typed) {
-        const std::string ref = refOf(session_.kit(), typed);
-        if (ref.empty())
-            return session_.say(QStringLiteral("This kit has no part or coil %1: type its designator.")
-                                    .arg(typed.simplified()),
-                                VerdictState::cannotTell);
-        askFound(ref);
-    });
-}
-
-void HistoryPage::askFound(const std::string& ref) {
-    askText(QStringLiteral("%1: what was found").arg(qs(ref)), QString(), [this, ref](const QString& typed) {
-        askDone({0, ref, typed.simplified().toStdString(), {}});
-    });
-}
-
-void HistoryPage::askDone(const Repair& repair) {
-    askText(QStringLiteral("%1: what was done").arg(qs(repair.ref)), QString(),
-            [this, repair](const QString& typed) {
-                Repair whole = repair;
-                whole.done = typed.simplified().toStdString();
-                const QString told = repairTold(session_.kit(), session_.build(), whole);
-                if (session_.kept(session_.book().repaired(whole)))
-                    session_.say(told, VerdictState::doubtful);
-            });
 }
 
 void HistoryPage::choose(int by) {

@@ -20,9 +20,6 @@ class HistoryPage : public Page {
  private:
     void choose(int by);
     void showRow();
-    void askRepair();
-    void askFound(const std::string& ref);
-    void askDone(const Repair& repair);
 
     HistoryView view_;
     int at_ = 0;

@@ -7,7 +7,7 @@
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/proof/power_grid.h"
-#include "look/plot.h"
+#include "report/plots.h"
 #include "station/key_down.h"
 
 namespace ombrek {
@@ -17,35 +17,6 @@ constexpr double kNear = 0.06;  ///< of a supply: it stands where it should
 
 QString volts(double value) { return qs(formatQuantity(value, Unit::volt, 3)); }
 QString bandName(const std::string& band) { return band.empty() ? QStringLiteral("power") : qs(band); }
-
-/// Power against the supply of one band: what was read, and the supply's square through it.
-PlotData curvePlot(const PowerTable& table, std::size_t band, const Ratings& rated) {
-    PlotData out;
-    out.title = QStringLiteral("Power against the supply");
-    out.xLabel = QStringLiteral("supply [V]");
-    out.yLabel = QStringLiteral("[W]");
-    PlotData::Series dots{PlotData::Kind::dots, {}, {}}, square;
-    double through = rated.power / std::pow(rated.supply, 2), most = rated.power;
-    for (std::size_t s = 0; s < table.supplies.size(); ++s) {
-        const PowerCell& cell = table.at(band, s);
-        if (!cell.reading) continue;
-        dots.x.push_back(cell.supply);
-        dots.y.push_back(cell.power.watts);
-        most = std::max(most, cell.power.watts);
-        if (s == table.rated || dots.x.size() == 1) through = cell.power.watts / std::pow(cell.supply, 2);
-    }
-    out.xLow = std::min(8.0, table.supplies.front() - 1);
-    out.xHigh = table.supplies.back() + 1;
-    for (double v = out.xLow; v <= out.xHigh; v += (out.xHigh - out.xLow) / 60) {
-        square.x.push_back(v);
-        square.y.push_back(through * v * v);
-    }
-    out.yHigh = 1.4 * std::max(most, square.y.back());
-    out.series = {square, dots};
-    out.marks.push_back(
-        {false, rated.power, QStringLiteral("promised at %1").arg(volts(rated.supply)), true});
-    return out;
-}
 
 }  // namespace
 
@@ -314,7 +285,7 @@ void PowersPage::showGrid() {
 void PowersPage::showCurve() {
     curve_->setTitle(band().empty() ? QStringLiteral("Power against the supply")
                                     : QStringLiteral("%1: power against the supply").arg(qs(band())));
-    plot_->show(curvePlot(table_, band_, session_.kit().ratings.on(band())));
+    plot_->show(supplyPlot(table_, band_, session_.kit().ratings.on(band())));
 }
 
 void PowersPage::showCell() {

@@ -3,11 +3,12 @@
 #include <algorithm>
 
 #include "desk/session.h"
+#include "look/verdict_mark.h"
+#include "report/report_html.h"
+#include "station/sign_off.h"
 
 namespace ombrek {
 namespace {
-
-constexpr std::size_t kShown = 6;
 
 const Gate* inHand(const Readiness& readiness, const std::string& chosen) {
     for (const Gate& g : readiness.gates) {
@@ -27,21 +28,22 @@ void sayFit(const Judged& judged, SignOffView& v) {
         v.now = air ? QStringLiteral("Fit to go on the air: every gate is earned.")
                     : QStringLiteral("Every gate is earned; this kit does not transmit.");
     }
-    v.why = air ? QStringLiteral("H or P writes the report. Dummy load, then antenna, then the first call.")
-                : QStringLiteral("H or P writes the report.");
+    v.why = air ? QStringLiteral("A goes on the air, step by step; P writes the report, C the card for its lid.")
+                : QStringLiteral("P writes the report, C the card for its lid.");
 }
 
 void sayNext(const Gate& next, SignOffView& v) {
-    if (next.id == "licence") {
+    const bool barred = next.id == "licence" && std::any_of(next.evidence.begin() + 1, next.evidence.end(), [](const Evidence& e) { return e.bars(); });
+    if (next.id == "licence" && !barred) {
         v.now = QStringLiteral("Is it within your licence: band, mode, power? Enter confirms.");
-        v.why = QStringLiteral("Follow your local rules; Ombrek cannot know them.");
+        v.why = QStringLiteral("Follow your local rules; Ombrek cannot know them. N holds the rig against your own limits.");
         return;
     }
     v.now = QStringLiteral("Next gate: %1.").arg(qs(next.name));
     v.why = next.lapsed.empty()
-                ? QStringLiteral("%1. Enter goes to %2; K passes it knowingly.")
+                ? QStringLiteral("%1. Enter goes to %2; K passes what bars it knowingly, D accepts a known defect.")
                       .arg(qs(next.summary()), qs(next.station))
-                : QStringLiteral("Passed knowingly before, but worse since: %1. Enter goes to %2.")
+                : QStringLiteral("Passed knowingly before, but changed since: %1. Enter goes to %2.")
                       .arg(qs(next.lapsed).left(80), qs(next.station));
 }
 
@@ -60,16 +62,39 @@ SignOffView signOffView(const Judged& judged, const std::string& chosen) {
     }
     v.evidence = v.gate->evidence;
     const auto rank = [](const Evidence& e) {
-        return e.state == VerdictState::pass ? 2 : e.state == VerdictState::notDone ? 1 : 0;
+        if (e.state == VerdictState::pass) return 3;
+        if (e.accepted) return 2;
+        return e.state == VerdictState::notDone ? 1 : 0;
     };
     std::stable_sort(v.evidence.begin(), v.evidence.end(),
                      [&](const Evidence& a, const Evidence& b) { return rank(a) < rank(b); });
-    v.more = v.evidence.size() - std::min(kShown, v.evidence.size());
-    v.evidence.resize(std::min(kShown, v.evidence.size()));
-    v.report = {{QStringLiteral("Gates earned"),
-                 QStringLiteral("%1 of %2").arg(ready.earned()).arg(ready.gates.size())},
-                {QStringLiteral("Knowingly"), QString::number(ready.open() - ready.earned())}};
+    for (const FitFor& f : fitFor(judged)) {
+        v.fit.push_back({qs(f.what), f.fit ? f.knowingly ? QStringLiteral("yes, knowingly") : QStringLiteral("yes") : QStringLiteral("not yet"),
+                         f.fit ? f.knowingly ? VerdictState::doubtful : VerdictState::pass : VerdictState::notDone, true});
+        v.fit.back().name[0] = v.fit.back().name[0].toUpper();
+    }
     return v;
+}
+
+StateLine evidenceLine(const Evidence& e, bool current) {
+    const QString right = e.knownDefect() ? QStringLiteral("known defect")
+                          : e.accepted   ? QStringLiteral("knowingly")
+                          : e.figure.empty() ? wordOf(e.state)
+                                             : qs(e.figure);
+    return {e.state, qs(e.what), right, current};
+}
+
+std::vector<Fact> evidenceFacts(const Evidence& e) {
+    std::vector<Fact> out{{QStringLiteral("State"), wordOf(e.state), e.state, true}};
+    const auto add = [&](const char* name, const QString& value) {
+        if (!value.isEmpty()) out.push_back({QString::fromUtf8(name), value});
+    };
+    add("Value", qs(e.figure));
+    add("Meter", qs(e.meter));
+    add("Day", e.at > 0 ? dayOf(e.at) : QString());
+    add(e.knownDefect() ? "Known defect" : e.lapsed ? "Reason, lapsed" : "Reason", qs(e.reason));
+    add("Forbids", qs(e.forbids));
+    return out;
 }
 
 }  // namespace ombrek

@@ -1,0 +1,56 @@
+#include "book/import_rows.h"
+#include "book/inside.h"
+
+// What a book says of a build, as one text: what a report is signed by.
+
+namespace ombrek {
+namespace {
+
+/// Rows of a table as SQL would write them, in the order of the writing, without their ids.
+/// @param where  " WHERE …", which rows
+void addRows(SQLite::Database& db, const RecordLine& record, const std::string& where, std::int64_t build,
+             std::string& out) {
+    std::string columns;
+    for (const ColumnLine& c : record.columns) {
+        // Ids of pictures are the file's own; the pictures follow by their bytes.
+        if (record.name == "photo" && c.name == "data") continue;
+        columns += (columns.empty() ? "quote(" : "||','||quote(") + c.name + ")";
+    }
+    SQLite::Statement q(db, "SELECT " + columns + " FROM " + record.name + where + " ORDER BY id");
+    if (!where.empty()) q.bind(1, build);
+    while (q.executeStep()) out += record.name + " " + q.getColumn(0).getString() + "\n";
+}
+
+}  // namespace
+
+std::string Book::state() const {
+    return inside_->read(std::string(), [&] {
+        SQLite::Database& db = *inside_->db;
+        const std::int64_t build = inside_->chosen();
+        std::string out;
+        const auto rowOf = record::build.row(db, build);
+        if (!rowOf) return out;
+        SQLite::Statement kit(db, "SELECT text FROM kit_text WHERE id=?");
+        kit.bind(1, rowOf->kit);
+        out = "kit " + (kit.executeStep() ? kit.getColumn(0).getString() : std::string()) + "\n";
+        out += "build " + rowOf->kitName + " " + std::to_string(rowOf->started) + " " +
+               std::to_string(int(rowOf->rule)) + " " + rowOf->profile + "\n";
+        for (const RecordLine& record : record::all()) {
+            if (record.ofBuild && record.name != record::practice.line().name)
+                addRows(db, record, " WHERE build=?", build, out);
+        }
+        addRows(db, record::contact.line(), " WHERE rig=? AND NOT (" + hiddenRows("contact") + ")", build, out);
+        addRows(db, record::heard.line(), " WHERE rig=? AND NOT (" + hiddenRows("heard") + ")", build, out);
+        addRows(db, record::meter.line(), "", build, out);
+        for (const char* word : {"who", "callsign", "locator", "licence", "report photos"})
+            out += std::string(word) + " " + preference(word) + "\n";
+        SQLite::Statement pictures(
+            db, "SELECT hex(jpeg) FROM photo JOIN photo_data ON photo_data.id=photo.data WHERE photo.build=? "
+                "ORDER BY photo.id");
+        pictures.bind(1, build);
+        while (pictures.executeStep()) out += "picture " + pictures.getColumn(0).getString() + "\n";
+        return out;
+    });
+}
+
+}  // namespace ombrek

@@ -1,0 +1,38 @@
+#pragma once
+
+#include "desk/page.h"
+#include "station/repair.h"
+
+namespace ombrek {
+
+class Card;
+class StateList;
+
+/// Troubles and repairs: what was noticed, found and done, what must be shown again, before and after.
+class RepairsPage : public Page {
+    Q_OBJECT
+ public:
+    explicit RepairsPage(Session& session);
+    void refresh() override;
+
+ private:
+    void addKeys();
+    void notice();
+    void seenAgain();
+    void askMended();
+    void askFound(const Repair& repair);
+    void askDone(const Repair& repair);
+    void askParts(const Repair& repair);
+    void photograph();
+    void goOn();
+    void choose(int by);
+    void showRow();
+    const RepairState* inHand() const;
+
+    std::vector<RepairState> states_;
+    int at_ = 0;
+    StateList *list_, *again_;
+    Card *repair_, *shown_;
+};
+
+}  // namespace ombrek

@@ -1,0 +1,13 @@
+#pragma once
+
+#include <string>
+
+#include "report/report_words.h"
+#include "station/judged.h"
+
+namespace ombrek {
+
+/// The report for other programs, as JSON with SI values; docs/formats/report.md says what is in it.
+std::string reportAsJson(const Judged& judged, const ReportWords& words);
+
+}  // namespace ombrek

@@ -1,0 +1,13 @@
+#pragma once
+
+#include <QString>
+
+#include "report/report_words.h"
+#include "station/judged.h"
+
+namespace ombrek {
+
+/// All that stands behind a report's first page, but its plots and photographs.
+QString reportSections(const Judged& judged, const ReportWords& words);
+
+}  // namespace ombrek
