@@ -1,6 +1,6 @@
 # Completion of ombrek-cli for bash: commands first, then files.
 _ombrek_cli() {
-  local commands="sum coil trimmer turns mark match substitute list checks steps rebuild expect suspects peak null reference crystals dial spectrum power network coupler plan kit report practice rescue"
+  local commands="sum coil trimmer turns mark match substitute list checks steps rebuild expect suspects peak null reference crystals dial spectrum power network coupler plan kit log distance report practice rescue"
   local word=${COMP_WORDS[COMP_CWORD]}
   if [ "$COMP_CWORD" -eq 1 ]; then
     mapfile -t COMPREPLY < <(compgen -W "$commands --help" -- "$word")

@@ -144,6 +144,7 @@ struct PracticeWish {
     bool finished = false;
     bool tuning = false;   ///< of the rig with every way of adjusting, instead of the practice kit
     bool proving = false;  ///< of the rig with three bands
+    bool onAir = false;    ///< the same, mended, signed off and on the air
 };
 int practiceCommand(const PracticeWish& wish);
 

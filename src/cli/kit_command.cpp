@@ -121,9 +121,9 @@ int practiceCommand(const PracticeWish& wish) {
         return refuse({wish.book, "There is a file of this name already; it was left as it is."}, false);
     const auto tables = readTables(dataFolder());
     if (!tables) return refuse(tables.error(), false);
-    auto practice = wish.tuning    ? readShippedKit(dataFolder(), *tables, "bell-buoy")
-                    : wish.proving ? readShippedKit(dataFolder(), *tables, "night-ferry")
-                                   : readPracticeKit(dataFolder(), *tables);
+    auto practice = wish.tuning                  ? readShippedKit(dataFolder(), *tables, "bell-buoy")
+                    : wish.proving || wish.onAir ? readShippedKit(dataFolder(), *tables, "night-ferry")
+                                                 : readPracticeKit(dataFolder(), *tables);
     if (!practice) return refuse(practice.error(), false);
     if (!wish.fault.empty()) {
         if (!PracticeCircuit(practice->kit, [](const std::string&) { return 0.0; }).seed(wish.fault))
@@ -133,6 +133,7 @@ int practiceCommand(const PracticeWish& wish) {
         practice->bag.faults.push_back(wish.fault);
     }
     const PracticeStage stage = wish.tuning     ? PracticeStage::tuning
+                                : wish.onAir    ? PracticeStage::onAir
                                 : wish.proving  ? PracticeStage::proving
                                 : wish.finished ? PracticeStage::finished
                                                 : PracticeStage::partWay;

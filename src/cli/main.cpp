@@ -282,6 +282,7 @@ int main(int argc, char** argv) {
     practice->add_option("BOOK", bench.book)->required();
     practice->add_flag("--finished", bench.finished, "worked through to Proof");
     practice->add_flag("--proving", bench.proving, "of the rig with three bands, at its powers");
+    practice->add_flag("--on-air", bench.onAir, "the same, mended, signed off and on the air");
     practice->add_flag("--tuning", bench.tuning, "of the rig with every way of adjusting, at its nulls");
     practice->add_option("--fault", bench.fault, "a fault of its circuit to seed, \"R25 open\"");
 

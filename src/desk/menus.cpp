@@ -24,7 +24,7 @@ const MenuRow kMenus[] = {
     {"&Edit", {"undo", "redo", "", "copy", "paste", "", "find", "sums"}},
     {"&Go",
      {"parts-in", "winding", "board", "first-light", "tune", "proof", "sign-off", "", "drawers", "meters",
-      "history", "kit"}},
+      "history", "log", "kit"}},
     {"&Page", {}},
     {"&Instruments", {"instruments", "practice-bench"}},
     {"&View", {"big", "night", "", "text-larger", "text-smaller", "text-usual", "", "menu-bar"}},

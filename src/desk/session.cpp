@@ -54,6 +54,9 @@ QByteArray Session::practiceState() const {
     for (const Coil& coil : kit_.coils) put("PROB", Subject::coil(coil.ref).text(), mainTurns(coil, build_));
     for (const auto& [subject, factor] : build_.practice)
         put("BENT", subject.substr(subject.find(':') + 1), factor);
+    for (const Repair& repair : build_.repairs) {
+        if (!repair.open()) out += "SIM:MEND \"" + repair.ref + "\"\n";
+    }
     return QByteArray::fromStdString(out);
 }
 

@@ -26,6 +26,9 @@ std::string calendarFile(const std::vector<Appointment>& appointments, std::int6
         icalcomponent_add_property(event, icalproperty_new_dtend(utc(a.end)));
         icalcomponent_add_property(event, icalproperty_new_summary(a.title.c_str()));
         if (!a.text.empty()) icalcomponent_add_property(event, icalproperty_new_description(a.text.c_str()));
+        if (a.yearly)
+            icalcomponent_add_property(event,
+                                       icalproperty_new_rrule(icalrecurrencetype_from_string("FREQ=YEARLY")));
         icalcomponent_add_component(calendar.get(), event);
     }
     char* text = icalcomponent_as_ical_string_r(calendar.get());

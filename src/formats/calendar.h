@@ -11,6 +11,7 @@ struct Appointment {
     std::int64_t start = 0, end = 0;
     std::string title, text;
     std::string id;  ///< the same each time the same appointment is written
+    bool yearly = false;
 };
 
 /// Appointments as an iCalendar file (RFC 5545), by libical; times in UTC.

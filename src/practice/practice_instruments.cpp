@@ -126,6 +126,10 @@ std::optional<std::string> PracticeInstruments::answer(InstrumentRole role, cons
         if (const auto percent = plainWord(words[2])) truth_.bend(words[1], *percent);
         return std::nullopt;
     }
+    if (headerMatches("SIMulation:MEND", header) && words.size() == 2) {
+        truth_.mend(words[1]);
+        return std::nullopt;
+    }
     if (headerMatches("SIMulation:BENT", header) && words.size() == 3) {
         if (const auto factor = plainWord(words[2])) truth_.setBent(words[1], *factor);
         return std::nullopt;

@@ -31,11 +31,12 @@ Result<PracticeKit> readShippedKit(const std::filesystem::path& dataFolder, cons
 
 /// How far a practice book has come.
 enum class PracticeStage {
-    tuning,   ///< of the rig with every way of adjusting: nulls in hand, a counter, crystals and a dial
-              ///< measured
-    proving,  ///< of the rig with three bands: its parts and coils in, some powers read
-    partWay,  ///< the receiver plays, the finals' parts are not yet in, one of their coils is on the bench
-    finished  ///< everything but the builder's own word on the licence
+    tuning,    ///< of the rig with every way of adjusting: nulls in hand, a counter, crystals and a dial
+               ///< measured
+    proving,   ///< of the rig with three bands: its parts and coils in, some powers read
+    partWay,   ///< the receiver plays, the finals' parts are not yet in, one of their coils is on the bench
+    finished,  ///< everything but the builder's own word on the licence
+    onAir      ///< of the rig with three bands: mended, signed off with a known defect, some contacts made
 };
 
 /// Make a book in which the practice kit has been worked on with the practice bench, for trying every screen

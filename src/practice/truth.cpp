@@ -73,8 +73,9 @@ PracticeTruth::PracticeTruth(Kit kit, PracticeBag bag) : kit_(std::move(kit)), b
 
 void PracticeTruth::reset() {
     settings_.clear();
-    if (dead_) circuit_.reset();
+    if (dead_ || !mended_.empty()) circuit_.reset();
     dead_ = false;
+    mended_.clear();
     hot_ = 0;
     onFor_ = -1;
     bends_.clear();
@@ -85,13 +86,21 @@ void PracticeTruth::reset() {
                                                                         : 1.0;
 }
 
+void PracticeTruth::mend(const std::string& ref) {
+    if (!mended_.insert(ref).second) return;
+    if (dead_ && kit_.part(ref) != nullptr) dead_ = false, hot_ = 0;
+    circuit_.reset();
+}
+
 double PracticeTruth::scatter(const std::string& name) const { return scatterOf(bag_.seed, name); }
 
 PracticeCircuit& PracticeTruth::circuit() {
     if (!circuit_) {
         circuit_ = std::make_unique<PracticeCircuit>(
             kit_, [seed = bag_.seed](const std::string& name) { return scatterOf(seed, name); });
-        for (const std::string& fault : bag_.faults) circuit_->seed(fault);
+        for (const std::string& fault : bag_.faults) {
+            if (!mended_.contains(fault.substr(0, fault.find(' ')))) circuit_->seed(fault);
+        }
         for (const Part& p : kit_.parts) {
             if (p.unit == Unit::ohm) circuit_->setPart(p.ref, part(p.ref));
         }
@@ -104,7 +113,9 @@ PracticeCircuit& PracticeTruth::circuit() {
 
 double PracticeTruth::part(const std::string& ref) const {
     const Part* part = kit_.part(ref);
-    if (part == nullptr || bag_.missing.contains(ref) || part->nominal <= 0) return kNothing;
+    const bool good = mended_.contains(ref);
+    if (part == nullptr || (bag_.missing.contains(ref) && !good) || part->nominal <= 0) return kNothing;
+    if (good) return part->nominal * (1 + 0.6 * part->tolerance / 100 * scatter("mended:" + ref));
     if (const auto wrong = bag_.parts.find(ref); wrong != bag_.parts.end()) {
         return wrong->second * (1 + 0.01 * scatter("part:" + ref));
     }
@@ -176,7 +187,9 @@ double PracticeTruth::supply() const {
 /// Finals that work, of those that share the power.
 double PracticeTruth::alive() const {
     const double finals = std::max(1, kit_.ratings.finals);
-    return std::max(0.0, finals - double(bag_.dead.size())) / finals;
+    const auto dead = std::count_if(bag_.dead.begin(), bag_.dead.end(),
+                                    [&](const std::string& ref) { return !mended_.contains(ref); });
+    return std::max(0.0, finals - double(dead)) / finals;
 }
 
 /// The low-pass as it really is; empty where a part of it is not in.

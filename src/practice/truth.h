@@ -62,7 +62,9 @@ class PracticeTruth {
     void bend(const std::string& coil, double percent);
     /// The same, told as the factor by which it has been moved in all.
     void setBent(const std::string& coil, double factor);
-    /// As it was at the beginning: nothing turned, wound or bent.
+    /// A part was replaced by a good one: whatever the bag or a seeded fault had wrong of it is gone.
+    void mend(const std::string& ref);
+    /// As it was at the beginning: nothing turned, wound, bent or mended.
     void reset();
 
     const Kit& kit() const { return kit_; }
@@ -101,6 +103,7 @@ class PracticeTruth {
     PracticeBag bag_;
     std::map<Subject, double> settings_;
     std::map<std::string, double> bends_;
+    std::set<std::string> mended_;
     int hot_ = 0;  ///< readings in a row with far too much current through the finals
     bool dead_ = false;
     double onFor_ = -1;                         ///< [s]; negative: warm

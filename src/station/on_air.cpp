@@ -16,7 +16,8 @@ const std::vector<AirStep>& airSteps() {
          "Practice mode, or the key without the finals' supply: does it key and stay silent?",
          "A second receiver beside the rig hears whether anything leaves it.",
          "Keep the dummy load on: a rig that should be silent may not be.",
-         {{"silent", "Nothing with the key up", "No carrier is heard with the key up, in any position of the switches.",
+         {{"silent", "Nothing with the key up",
+           "No carrier is heard with the key up, in any position of the switches.",
            "A carrier with the key up: keying stage or transmit-receive switch; go to First light."},
           {"sidetone", "Sidetone", "The tone follows the key at once, without a second one beside it.",
            "No tone, or a late one: audio mute and keying line."}}},
@@ -33,7 +34,8 @@ const std::vector<AirStep>& airSteps() {
            "It slides as the key goes down: the oscillator's supply sags or its buffer is too weak."},
           {"hum", "Hum and ripple", "No hum under the note, on battery and on the mains supply.",
            "Hum: the supply's filter, or a loop through the earth of the mains supply."},
-          {"position", "Place of the note", "It is heard where the dial says, with the offset the right way round.",
+          {"position", "Place of the note",
+           "It is heard where the dial says, with the offset the right way round.",
            "Beside its place: transmit offset and sideband; go to Tune."}}},
         {"antenna",
          "The antenna",
@@ -56,7 +58,8 @@ const std::vector<AirStep>& airSteps() {
          "Set the lowest power, listen whether the frequency is free, ask, and call.",
          "Band, mode and power by your licence; a watt goes further than one thinks.",
          "Under your own callsign only, and under somebody who may where you may not yet.",
-         {{"called", "Called", "The frequency was free; the call went out, and reports of receivers or an answer came.",
+         {{"called", "Called",
+           "The frequency was free; the call went out, and reports of receivers or an answer came.",
            "Nobody hears it: hear yourself with a receiver far away, look at the SWR, try another hour."}},
          true},
         {"contact",
@@ -64,7 +67,7 @@ const std::vector<AirStep>& airSteps() {
          "Write it down: L opens the log, and A adds a contact.",
          "The first contact of this rig goes on its report.",
          "",
-         {{"contact", "First contact", "In the log.", ""}},
+         {{"contact", "First contact", "The first line of the log with this rig.", ""}},
          true}};
     return steps;
 }
@@ -84,7 +87,7 @@ const AirNote* lastNote(const Build& build, const std::string& step, const std::
     const std::int64_t since = mendedLast(build);
     const AirNote* out = nullptr;
     for (const AirNote& n : build.air) {
-        if (n.step == step && n.item == item && n.at >= since) out = &n;
+        if (n.step == step && n.item == item && n.at > since) out = &n;
     }
     return out;
 }
@@ -92,7 +95,9 @@ const AirNote* lastNote(const Build& build, const std::string& step, const std::
 void judgeSwr(AirItemState& out) {
     if (out.note == nullptr || !(out.note->value >= 1)) return;
     const double swr = out.note->value;
-    out.state = swr <= kSwrGood ? VerdictState::pass : swr <= kSwrMost ? VerdictState::doubtful : VerdictState::fail;
+    out.state = swr <= kSwrGood   ? VerdictState::pass
+                : swr <= kSwrMost ? VerdictState::doubtful
+                                  : VerdictState::fail;
     out.sentence = "SWR " + decimals(swr, swr < 10 ? 1 : 0) + ". " +
                    (out.state == VerdictState::pass ? out.item->right : out.item->wrong);
 }
@@ -136,7 +141,7 @@ std::vector<HeardDifference> comparisonsOf(const Build& build) {
     std::vector<HeardDifference> out;
     const std::int64_t since = mendedLast(build);
     for (const AirNote& n : build.air) {
-        if (n.step != "receive" || n.at < since) continue;
+        if (n.step != "receive" || n.at <= since) continue;
         if (const auto heard = readComparison(n.text)) out.push_back(*heard);
     }
     return out;
@@ -165,9 +170,10 @@ std::vector<AirStepState> airStates(const Judged& judged, const Contact* first) 
             }
         }
         // One band with its antenna is enough to go on with.
-        const bool one = !step.items.empty() && step.items.front().swr &&
-                         std::any_of(states.begin(), states.end(), [](auto s) { return s == VerdictState::pass; }) &&
-                         std::none_of(states.begin(), states.end(), [](auto s) { return s == VerdictState::fail; });
+        const bool one =
+            !step.items.empty() && step.items.front().swr &&
+            std::any_of(states.begin(), states.end(), [](auto s) { return s == VerdictState::pass; }) &&
+            std::none_of(states.begin(), states.end(), [](auto s) { return s == VerdictState::fail; });
         state.state = one ? VerdictState::pass : worst(states);
         if (step.radiates) state.barred = barred;
         out.push_back(std::move(state));

@@ -27,7 +27,8 @@ std::string changeOf(const Reading& before, const Reading& after) {
     return (by > 0 ? "+" : "−") + earnedValue(std::abs(by), u, before.unit);
 }
 
-/// The last reading taken before a time. Where several fall into its second, the one before the change counts.
+/// The last reading taken before a time. Where several fall into its second, the one before the change
+/// counts.
 const Reading* lastBefore(const Build& build, const Subject& subject, const Repair& repair) {
     std::int64_t after = -1;
     for (const Change& c : build.changes) {
@@ -38,6 +39,16 @@ const Reading* lastBefore(const Build& build, const Subject& subject, const Repa
         if (r.subject == subject && (after >= 0 ? r.id <= after : r.at < repair.at)) out = &r;
     }
     return out;
+}
+
+/// It does not pass, and the builder has said on Sign-off why that is lived with.
+bool accepted(const Judged& judged, const Subject& subject) {
+    for (const Gate& gate : judged.readiness().gates) {
+        for (const Evidence& e : gate.evidence) {
+            if (e.accepted && e.subject == subject.text()) return true;
+        }
+    }
+    return false;
 }
 
 AgainLine lineOf(const Judged& judged, const Repair& repair, const Subject& subject) {
@@ -53,14 +64,15 @@ AgainLine lineOf(const Judged& judged, const Repair& repair, const Subject& subj
     // What nothing is promised of is shown by being read.
     const bool promised = !subject.is(Subject::Kind::current);
     out.state = promised ? now.state : VerdictState::pass;
-    out.shown = out.state == VerdictState::pass;
+    out.shown = out.state == VerdictState::pass || accepted(judged, subject);
     return out;
 }
 
 }  // namespace
 
 std::size_t RepairState::open() const {
-    return std::size_t(std::count_if(again.begin(), again.end(), [](const AgainLine& l) { return !l.shown; }));
+    return std::size_t(
+        std::count_if(again.begin(), again.end(), [](const AgainLine& l) { return !l.shown; }));
 }
 
 std::vector<RepairState> repairStates(const Judged& judged) {

@@ -15,10 +15,10 @@ class Judged;
 struct AgainLine {
     Subject subject;
     std::string title, station;
-    std::string before, after;  ///< "2.1 W"; empty: it was not read
-    std::string change;         ///< "+0.9 W"; empty where they cannot be held together
+    std::string before, after;                   ///< "2.1 W"; empty: it was not read
+    std::string change;                          ///< "+0.9 W"; empty where they cannot be held together
     VerdictState state = VerdictState::notDone;  ///< now
-    bool shown = false;                          ///< read since, and in order
+    bool shown = false;  ///< read since, and in order or passed knowingly as it reads now
 };
 
 /// A repair with what must be shown again.

@@ -196,6 +196,7 @@ void sayFigure(Evidence& out, const Judged& judged, const Reading& r) {
 
 Evidence withReading(Evidence out, const Judged& judged, const Subject& subject) {
     out.band = subject.band;
+    out.subject = subject.text();
     const auto reading = lastStanding(judged.kit(), judged.build(), subject);
     if (!reading) return out;
     sayFigure(out, judged, *reading);

@@ -124,8 +124,32 @@ TEST_CASE("an old book that is only looked at stays as it is") {
     CHECK(db.execAndGet("PRAGMA user_version").getInt() == version);
 }
 
+TEST_CASE(
+    "a book of version 5 opens with its repairs and reasons, and what was done can still be taken back") {
+    Shack shack;
+    fs::copy_file(stored(5), shack.file);
+    auto book = shack.open();
+    REQUIRE_FALSE(book->readOnly());
+    const Build build = *book->build();
+    CHECK(build.readings.size() > 100);
+    REQUIRE(build.repairs.size() == 1);
+    CHECK(build.repairs[0].ref == "R62");
+    CHECK(build.repairs[0].done == "a new one");
+    CHECK_FALSE(build.repairs[0].open());
+    CHECK(build.repairs[0].noticed.empty());
+    CHECK(build.gates.at("parts").reason == "bought elsewhere");
+    CHECK(build.gates.at("parts").forbids.empty());
+    for (const StockLine& line : book->stock()) CHECK(line.drawer != "Z9");  // an import that was taken back
+    CHECK(book->contacts().empty());
+    const std::string last = book->undoName();
+    CHECK_FALSE(last.empty());
+    REQUIRE(book->undo());
+    REQUIRE(book->redo());
+    CHECK(book->build()->readings.size() == build.readings.size());
+}
+
 TEST_CASE("a book that was brought up to date has the tables and triggers of a new one") {
-    const int version = GENERATE(1, 2, 3, 4);
+    const int version = GENERATE(1, 2, 3, 4, 5);
     INFO("version " << version);
     Shack shack;
     fs::copy_file(stored(version), shack.file);

@@ -19,6 +19,7 @@
 #include "desk/pieces/spoken.h"
 #include "desk/settings/settings_rows.h"
 #include "desk/shack.h"
+#include "report/report_words.h"
 #include "window_fixture.h"
 
 using namespace ombrek;
@@ -413,7 +414,9 @@ TEST_CASE("settings hold at once, where they say, and rubbish in their file does
     CHECK(desk.build().rule == VerdictRule::simple);
     CHECK(set("callsign", "XX0DEMO"));
     CHECK(set("locator", "AB12cd"));
-    CHECK(desk.session().builder() == QStringLiteral("XX0DEMO, AB12cd"));
+    const ReportWords words = reportWordsOf(desk.session().book(), desk.build(), wallClock());
+    CHECK(words.call == QStringLiteral("XX0DEMO"));
+    CHECK(words.locator == QStringLiteral("AB12cd"));
     for (const auto& [key, value] : {std::pair{"callsign", "hello there"}, std::pair{"locator", "ZZ99"},
                                      std::pair{"evenings", "whenever"}, std::pair{"instruments", "nowhere"},
                                      std::pair{"folder/sheet", "/no/such/folder"}})

@@ -66,7 +66,7 @@ TEST_CASE("errata and what was done otherwise are noted where one is, and stand 
     REQUIRE(text);
     CHECK(text->find("wrong order") != std::string::npos);
     CHECK(text->find("thinner wire") == std::string::npos);
-    const QString html = makeReport(desk.session().judged(), wallClock()).html;
+    const QString html = makeReport(desk.session().judged(), {.now = wallClock()}).html;
     CHECK(html.contains(QStringLiteral("wrong order")));
     CHECK(html.contains(QStringLiteral("thinner wire")));
     // Taken back one by one, and an empty answer takes one out.
@@ -160,7 +160,7 @@ TEST_CASE("an upgrade on a finished rig: on the plan, the right things open agai
     CHECK(state("check:rail8") == VerdictState::pass);
     desk.key(Qt::Key_F3);
     CHECK(desk.now().contains(QStringLiteral("R51")));
-    CHECK(makeReport(desk.session().judged(), wallClock())
+    CHECK(makeReport(desk.session().judged(), {.now = wallClock()})
               .html.contains(QStringLiteral("Upgrade: Night ear.")));
     desk.key(Qt::Key_Z);
     CHECK(desk.kit().part("R51") != nullptr);

@@ -16,7 +16,7 @@ TEST_CASE("the calendar is read by an independent parser", "[reference]") {
     const std::vector<Appointment> out{
         {1792864800, 1792864800 + 7200, "Bench: Lantern 15",
          "Odds 50 %; commas, semicolons; \"quotes\"\nand lines", "a@ombrek"},
-        {1792951200, 1792951200 + 5400, std::string(200, 'x'), "", "b@ombrek"}};
+        {1792951200, 1792951200 + 5400, std::string(200, 'x'), "", "b@ombrek", true}};
     const std::string file = (std::filesystem::temp_directory_path() / "ombrek-calendar-test.ics").string();
     std::ofstream(file) << calendarFile(out, 1792800000);
     const std::string script =
@@ -29,6 +29,7 @@ TEST_CASE("the calendar is read by an independent parser", "[reference]") {
         "assert int(e[1].decoded('DTSTART').timestamp())==1792951200\n"
         "assert str(e[0]['SUMMARY'])=='Bench: Lantern 15'\n"
         "assert str(e[0]['DESCRIPTION'])=='Odds 50 %; commas, semicolons; \"quotes\"\\nand lines'\n"
+        "assert e[1]['RRULE']['FREQ']==['YEARLY'] and 'RRULE' not in e[0]\n"
         "assert str(e[1]['SUMMARY'])=='x'*200 and str(e[1]['UID'])=='b@ombrek'\n";
     std::ofstream(file + ".py") << script;
     CHECK(std::system(("/usr/bin/python3 " + file + ".py " + file).c_str()) == 0);

@@ -80,10 +80,11 @@ std::optional<BasisLine> lineOf(const std::string& basis, const std::string& wha
     return std::nullopt;
 }
 
-/// It was read anew, and is something else.
+/// It was read anew, and is something else; or what was read then is of a thing that was changed since.
 bool moved(const BasisLine& then, const Evidence& now) {
     constexpr double kTwentieth = 0.05;
-    if (!std::isfinite(then.value) || !std::isfinite(now.value)) return false;
+    if (!std::isfinite(then.value)) return false;
+    if (!std::isfinite(now.value)) return true;
     const double by = std::abs(now.value - then.value);
     return by > std::hypot(then.uncertainty, now.uncertainty) && by > kTwentieth * std::abs(then.value);
 }

@@ -17,17 +17,18 @@ struct Evidence {
     bool onTrust = false;  ///< passes by the builder's word, not by a reading or a look
 
     // The reading behind it, where there is one.
-    std::string figure{};      ///< "5.02 V ± 0.03 V"
-    std::string meter{};       ///< "multimeter, 0.5 % + 2 digits of 6000"
-    std::int64_t at = 0;       ///< when, seconds since 1970, UTC; 0: no reading
+    std::string subject{};  ///< of kit/subject.h
+    std::string figure{};   ///< "5.02 V ± 0.03 V"
+    std::string meter{};    ///< "multimeter, 0.5 % + 2 digits of 6000"
+    std::int64_t at = 0;    ///< when, seconds since 1970, UTC; 0: no reading
     double value = std::numeric_limits<double>::quiet_NaN(), uncertainty = 0;  ///< U = 2u [SI]
-    std::string band{};        ///< that it is of; empty: of the whole rig
+    std::string band{};  ///< that it is of; empty: of the whole rig
 
     // The builder's word on it.
-    bool accepted = false;     ///< passed knowingly, and not worse since
-    bool lapsed = false;       ///< was passed knowingly, but has changed since
+    bool accepted = false;  ///< passed knowingly, and not worse since
+    bool lapsed = false;    ///< was passed knowingly, but has changed since
     std::string reason{};
-    std::string forbids{};     ///< of a known defect: what it forbids
+    std::string forbids{};  ///< of a known defect: what it forbids
 
     bool knownDefect() const { return accepted && !forbids.empty(); }
     /// It neither passes nor was passed knowingly.
@@ -42,7 +43,7 @@ struct Gate {
     std::vector<Evidence> evidence;
     bool passedKnowingly = false;  ///< what does not pass was all passed knowingly
     std::string reason{};          ///< the builder's, when passed knowingly
-    std::string lapsed{};  ///< what has changed since it was passed knowingly, so that it bars again
+    std::string lapsed{};          ///< what has changed since it was passed knowingly, so that it bars again
 
     VerdictState state() const;
     /// Earned by evidence, or passed knowingly: either way the builder may go on.
@@ -56,8 +57,8 @@ struct Gate {
 std::string basisOf(const std::vector<Evidence>& evidence);
 
 /// Whether a reason that was given on such a basis still speaks for this evidence: its state is no worse, and
-/// what was read of it is about what it was (within both errors, or a twentieth). Of a text without it, only
-/// what is no worse than not done; where nothing was kept at all, all that does not fail.
+/// what was read of it still holds and is about what it was (within both errors, or a twentieth). Of a text
+/// without it, only what is no worse than not done; where nothing was kept at all, all that does not fail.
 bool speaksFor(const std::string& basis, const Evidence& evidence);
 
 /// What the builder's word was on a gate, or on one of its evidence.

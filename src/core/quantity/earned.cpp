@@ -20,7 +20,7 @@ struct Written {
 };
 Written writtenWith(double value, double u, Unit unit) {
     const double base = std::max(std::abs(value), u);
-    const SplitText split = splitQuantity(base, unit, 3);
+    const SplitText split = splitQuantity(base, unit, 9);
     Written out;
     out.unit = split.unit;
     std::string number = split.number;
@@ -49,7 +49,8 @@ std::string earnedText(double value, double uncertainty, Unit unit) {
     const std::string out = earnedValue(value, uncertainty, unit);
     if (!earns(value, uncertainty)) return out;
     constexpr double kFar = 1e-4;  // beyond it so many zeros tell less than a smaller prefix
-    if (uncertainty < kFar * std::abs(value)) return out + " ± " + formatQuantity(uncertainty, unit, 2, Zeros::keep);
+    if (uncertainty < kFar * std::abs(value))
+        return out + " ± " + formatQuantity(uncertainty, unit, 2, Zeros::keep);
     const Written w = writtenWith(value, uncertainty, unit);
     return out + " ± " + decimals(uncertainty / w.factor, w.places) + behind(w, unit);
 }

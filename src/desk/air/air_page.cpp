@@ -5,6 +5,7 @@
 
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
+#include "desk/sign_off/gate_list.h"
 #include "look/verdict_mark.h"
 #include "station/bands.h"
 #include "station/key_down.h"
@@ -13,24 +14,21 @@ namespace ombrek {
 
 AirPage::AirPage(Session& session)
     : Page(session, QStringLiteral("On the air")),
-      steps_(new StateList),
+      steps_(new GateList),
       items_(new StateList),
-      way_(new Card),
       listen_(new Card),
       what_(new Card),
       caution_(new Card) {
-    way_->setTitle(QStringLiteral("From the bench to the first contact"));
-    way_->addBody(steps_, 1);
-    way_->fillWithBody();
-    big()->addWidget(way_, 3);
+    steps_->setMinimumHeight(6 * withText(42));
+    big()->addWidget(steps_, 3);
     listen_->addBody(items_, 1);
     listen_->fillWithBody();
-    big()->addWidget(listen_, 3);
+    big()->addWidget(listen_, 2);
     side()->addWidget(what_, 0);
     side()->addWidget(caution_, 0);
     side()->addStretch(1);
     addKeys();
-    connect(steps_, &StateList::picked, this, [this](int row) {
+    connect(steps_, &GateList::picked, this, [this](int row) {
         step_ = row;
         item_ = -1;
         refresh();
@@ -71,7 +69,8 @@ const AirItemState* AirPage::item() const {
     const AirStepState* s = step();
     if (s == nullptr || s->items.empty()) return nullptr;
     if (item_ >= 0 && item_ < int(s->items.size())) return &s->items[std::size_t(item_)];
-    const auto open = std::find_if(s->items.begin(), s->items.end(), [](const AirItemState& i) { return i.state != VerdictState::pass; });
+    const auto open = std::find_if(s->items.begin(), s->items.end(),
+                                   [](const AirItemState& i) { return i.state != VerdictState::pass; });
     return open == s->items.end() ? &s->items.back() : &*open;
 }
 
@@ -87,7 +86,8 @@ bool AirPage::barred() {
     const LoadAsk ask = askForLoad(session_.kit(), session_.build(), wallClock());
     if (ask.clear()) return false;
     if (ask.confirm) session_.kept(session_.book().passGate(kLoadOn, "on"));
-    session_.say(ask.confirm ? QStringLiteral("Kept: the load is on. Now key down and listen.") : qs(ask.now + " " + ask.why),
+    session_.say(ask.confirm ? QStringLiteral("Kept: the load is on. Now key down and listen.")
+                             : qs(ask.now + " " + ask.why),
                  ask.confirm ? VerdictState::pass : VerdictState::fail);
     return true;
 }
@@ -96,7 +96,9 @@ void AirPage::note(VerdictState state, const std::string& text, double value) {
     const AirStepState* s = step();
     const AirItemState* i = item();
     if (s == nullptr || i == nullptr) return;
-    AirNote out{0, s->step->id, std::string(i->item->id) + (i->band.empty() ? "" : "@" + i->band), state, value, text, 0};
+    AirNote out{0,     s->step->id, std::string(i->item->id) + (i->band.empty() ? "" : "@" + i->band),
+                state, value,       text,
+                0};
     item_ = -1;
     if (state == VerdictState::pass && !i->item->compared) step_ = -1;  // on to what is next
     session_.kept(session_.book().noteOnAir(out));
@@ -135,7 +137,8 @@ Session::Entered AirPage::understand(const QString& text) const {
         if (const auto heard = readComparison(text.toStdString()))
             out.shows = qs(decimals(heard->decibels, 0, true)) + QStringLiteral("\u202fdB against the other");
         else
-            out.trouble = QStringLiteral("Type equal, weaker, much weaker, stronger or not heard; or S5 S7, the rig first; or -6 dB.");
+            out.trouble = QStringLiteral(
+                "Type equal, weaker, much weaker, stronger or not heard; or S5 S7, the rig first; or -6 dB.");
     } else {
         out.shows = text;
     }
@@ -174,21 +177,26 @@ void AirPage::chooseStep(int by) {
 void AirPage::sayNow() {
     const AirStepState* s = step();
     if (nextAirStep(states_) == nullptr) {
-        setNow(QStringLiteral("The rig is on the air."), QStringLiteral("Its first contact stands in the log and on the report."));
+        setNow(QStringLiteral("The rig is on the air."),
+               QStringLiteral("Its first contact stands in the log and on the report."));
         return;
     }
     setNow(s->barred.empty() ? QString::fromUtf8(s->step->now) : QStringLiteral("Not on the air yet."),
            s->barred.empty() ? QString::fromUtf8(s->step->why) : qs(s->barred));
 }
 
+/// The steps are threaded on the wire as the gates are.
 void AirPage::showSteps() {
-    const AirStepState* now = step();
-    std::vector<StateLine> lines;
-    int number = 0;
-    for (const AirStepState& s : states_)
-        lines.push_back({s.state, QStringLiteral("%1  %2").arg(++number).arg(QString::fromUtf8(s.step->title)),
-                         s.barred.empty() || s.state == VerdictState::pass ? wordOf(s.state) : QStringLiteral("barred"), &s == now, !s.barred.empty()});
-    steps_->setLines(std::move(lines));
+    Readiness way;
+    for (const AirStepState& s : states_) {
+        Gate gate{s.step->id, std::to_string(way.gates.size() + 1) + "  " + s.step->title, "", {}};
+        for (const AirItemState& i : s.items) gate.evidence.push_back({i.item->title, i.state, i.sentence});
+        // Where one band is enough the step says so itself.
+        if (s.state == VerdictState::pass)
+            std::erase_if(gate.evidence, [](const Evidence& e) { return e.state == VerdictState::notDone; });
+        way.gates.push_back(std::move(gate));
+    }
+    steps_->show(way, int(step() - states_.data()));
 }
 
 void AirPage::showItem() {
@@ -196,26 +204,37 @@ void AirPage::showItem() {
     const AirItemState* now = item();
     std::vector<StateLine> lines;
     for (const AirItemState& i : s->items)
-        lines.push_back({i.state, QString::fromUtf8(i.item->title) + (i.band.empty() ? QString() : QStringLiteral(", ") + qs(i.band)),
-                         i.note != nullptr && std::isfinite(i.note->value) ? qs(decimals(i.note->value, 1)) : wordOf(i.state), &i == now});
+        lines.push_back({i.state,
+                         QString::fromUtf8(i.item->title) +
+                             (i.band.empty() ? QString() : QStringLiteral(", ") + qs(i.band)),
+                         i.note != nullptr && std::isfinite(i.note->value) ? qs(decimals(i.note->value, 1))
+                                                                           : wordOf(i.state),
+                         &i == now});
     items_->setLines(std::move(lines));
     listen_->setTitle(QString::fromUtf8(s->step->title));
     what_->setVisible(now != nullptr);
     caution_->setTitle(QStringLiteral("Take care"));
-    const QString away = std::string_view(s->step->id) == "antenna" ? qs(keepAway(session_.judged())) : QString();
+    const QString away =
+        std::string_view(s->step->id) == "antenna" ? qs(keepAway(session_.judged())) : QString();
     caution_->setCaution(QString::fromUtf8(s->step->caution));
     caution_->setText(away);
     caution_->setVisible(*s->step->caution != '\0');
     if (now == nullptr) return;
-    what_->setTitle(QString::fromUtf8(now->item->title) + (now->band.empty() ? QString() : QStringLiteral(", ") + qs(now->band)));
-    QString text = QStringLiteral("Right: ") + QString::fromUtf8(now->item->right);
+    what_->setTitle(QString::fromUtf8(now->item->title) +
+                    (now->band.empty() ? QString() : QStringLiteral(", ") + qs(now->band)));
+    const bool contact = std::string_view(now->item->id) == "contact";
+    QString text =
+        contact ? qs(now->sentence) : QStringLiteral("Right: ") + QString::fromUtf8(now->item->right);
     if (*now->item->wrong != '\0') text += QStringLiteral("\n\nElse: ") + QString::fromUtf8(now->item->wrong);
     std::vector<Fact> facts{{QStringLiteral("Now"), wordOf(now->state), now->state, true}};
     if (now->item->compared) {
         const ReceiveVerdict v = receiveVerdict(session_.build());
-        facts.push_back({QStringLiteral("Compared"), QString::number(comparisonsOf(session_.build()).size())});
+        facts.push_back(
+            {QStringLiteral("Compared"), QString::number(comparisonsOf(session_.build()).size())});
         if (v.uncertainty > 0)
-            facts.push_back({QStringLiteral("Difference"), qs(decimals(v.mean, 0, true)) + QStringLiteral(" ± ") + qs(decimals(v.uncertainty, 0)) + QStringLiteral("\u202fdB")});
+            facts.push_back({QStringLiteral("Difference"),
+                             qs(decimals(v.mean, 0, true)) + QStringLiteral(" ± ") +
+                                 qs(decimals(v.uncertainty, 0)) + QStringLiteral("\u202fdB")});
         text = qs(v.sentence + (v.remedy.empty() ? "" : "\n\n" + v.remedy));
     } else if (now->note != nullptr && !now->note->text.empty() && now->state != VerdictState::pass) {
         facts.push_back({QStringLiteral("Heard"), qs(now->note->text)});
@@ -234,8 +253,11 @@ void AirPage::refresh() {
     const AirItemState* i = item();
     if (i != nullptr && std::string_view(i->item->id) != "contact")
         wantReading(
-            i->item->swr ? QStringLiteral("SWR") : i->item->compared ? QStringLiteral("Heard on the rig") : QStringLiteral("Heard"),
-            [this](const QString& text) { return understand(text); }, [this](const QString& text) { take(text); });
+            i->item->swr        ? QStringLiteral("SWR")
+            : i->item->compared ? QStringLiteral("Heard on the rig")
+                                : QStringLiteral("Heard"),
+            [this](const QString& text) { return understand(text); },
+            [this](const QString& text) { take(text); });
     else
         wantNothing();
 }

@@ -6,6 +6,7 @@
 namespace ombrek {
 
 class Card;
+class GateList;
 class StateList;
 
 /// From the finished rig to the first contact, in six steps.
@@ -34,8 +35,9 @@ class AirPage : public Page {
 
     std::vector<AirStepState> states_;
     int step_ = -1, item_ = -1;  ///< chosen by the builder; −1: what is next
-    StateList *steps_, *items_;
-    Card *way_, *listen_, *what_, *caution_;
+    GateList* steps_;
+    StateList* items_;
+    Card *listen_, *what_, *caution_;
 };
 
 }  // namespace ombrek

@@ -22,8 +22,8 @@ class AzimuthalMap : public QWidget {
     };
     /// @param home  own place; nothing is drawn but a sentence when it is not known
     void show(const Result<Place2d>& home, const std::vector<Dot>& dots);
-    QSize sizeHint() const override { return {300, 300}; }
-    QSize minimumSizeHint() const override { return {160, 160}; }
+    QSize sizeHint() const override { return {300, 220}; }
+    QSize minimumSizeHint() const override { return {160, 120}; }
 
  protected:
     void paintEvent(QPaintEvent* event) override;

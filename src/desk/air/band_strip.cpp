@@ -10,7 +10,7 @@
 namespace ombrek {
 namespace {
 
-constexpr int kRow = 92;
+constexpr int kRow = 80;
 
 QString megahertz(double f) { return QString::fromStdString(formatQuantity(f, Unit::hertz, 7)); }
 
@@ -29,7 +29,8 @@ void BandStrip::show(std::vector<Row> rows) {
 }
 
 QRectF BandStrip::rowAt(int row) const {
-    const double pitch = std::min(double(withText(kRow)), double(height()) / std::max<std::size_t>(1, rows_.size()));
+    const double pitch =
+        std::min(double(withText(kRow)), double(height()) / std::max<std::size_t>(1, rows_.size()));
     return {0, row * pitch, double(width()), pitch};
 }
 
@@ -53,12 +54,13 @@ void BandStrip::paintEvent(QPaintEvent*) {
         if (!line.limit) {
             p.setFont(benchFont(15));
             p.setPen(c.soft);
-            p.drawText(QRectF(left, r.top(), r.width() - left - right, r.height()), Qt::AlignVCenter | Qt::AlignLeft,
-                       QStringLiteral("not among your limits"));
+            p.drawText(QRectF(left, r.top(), r.width() - left - right, r.height()),
+                       Qt::AlignVCenter | Qt::AlignLeft, QStringLiteral("not among your limits"));
             continue;
         }
         const double low = line.limit->low, high = line.limit->high, span = high - low;
-        const double from = std::min(low, line.frequency) - span * 0.06, to = std::max(high, line.frequency) + span * 0.06;
+        const double from = std::min(low, line.frequency) - span * 0.06,
+                     to = std::max(high, line.frequency) + span * 0.06;
         const auto x = [&](double f) { return left + (f - from) / (to - from) * (r.width() - left - right); };
         const double y = r.center().y();
         p.setPen(QPen(c.line, 1));

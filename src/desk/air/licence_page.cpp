@@ -20,7 +20,7 @@ LicencePage::LicencePage(Session& session)
     rig_->setTitle(QStringLiteral("The rig in your bands"));
     rig_->addBody(strip_, 1);
     big()->addWidget(rig_, 0);
-    about_->setTitle(QStringLiteral("What this is, and is not"));
+    about_->setTitle(QStringLiteral("What may be dialled"));
     big()->addWidget(about_, 0);
     big()->addStretch(1);
     own_->setTitle(QStringLiteral("Your limits"));
@@ -38,11 +38,13 @@ void LicencePage::addKeys() {
     setEnter("it-is-within-my-licence", "it is within my licence", [this] {
         if (!session_.hasBuild()) return;
         if (session_.kept(session_.book().passGate("licence", "confirmed")))
-            session_.say(QStringLiteral("Kept: your word that band, mode and power are within your licence."), VerdictState::pass);
+            session_.say(QStringLiteral("Kept: your word that band, mode and power are within your licence."),
+                         VerdictState::pass);
     });
     addKey("region-one", "1", "1 2 3", "bands of an ITU region", [this] { takeRegion(1); });
     addRare("region-two", "2", "bands of region 2, the Americas", [this] { takeRegion(2); });
-    addRare("region-three", "3", "bands of region 3, the rest of Asia and Oceania", [this] { takeRegion(3); });
+    addRare("region-three", "3", "bands of region 3, the rest of Asia and Oceania",
+            [this] { takeRegion(3); });
     addKey("a-limit", "Down", "Up Down", "a limit", [this] { choose(1); });
     addRare("the-limit-before", "Up", "the limit before", [this] { choose(-1); });
     addKey("change-the-limit", "C", "C", "change it", [this] {
@@ -64,7 +66,8 @@ void LicencePage::takeRegion(int region) {
         if (a.region == region) out.push_back({a.band, a.low, a.high, 0, ""});
     }
     keep(out);
-    session_.say(QStringLiteral("%1 bands of region %2, from memory, November 2026. Now make them yours: your country may give less. Z takes it back.")
+    session_.say(QStringLiteral("%1 bands of region %2, from memory, November 2026. Now make them yours: "
+                                "your country may give less. Z takes it back.")
                      .arg(out.size())
                      .arg(region),
                  VerdictState::doubtful);
@@ -130,32 +133,43 @@ void LicencePage::refresh() {
     rig_->setVisible(!limits_.empty() && !rows.empty());
     const QString mode = qs(rigMode(build));
     if (!session_.kit().ratings.transmits()) {
-        setNow(QStringLiteral("This kit promises no power: nothing is held against your limits."), QStringLiteral("Your limits stay in the book for the next one."));
+        setNow(QStringLiteral("This kit promises no power: nothing is held against your limits."),
+               QStringLiteral("Your limits stay in the book for the next one."));
     } else if (limits_.empty()) {
         setNow(QStringLiteral("Which region are you in: 1, 2 or 3?"),
-               QStringLiteral("1 Europe, Africa, northern Asia; 2 the Americas; 3 the rest of Asia and Oceania. Then make the bands yours."));
+               QStringLiteral("1 Europe, Africa, northern Asia; 2 the Americas; 3 the rest of Asia and "
+                              "Oceania. Then make the bands yours."));
     } else if (worst(states) != VerdictState::pass) {
-        const auto bad = std::find_if(lines_.begin(), lines_.end(), [](auto& l) { return l.verdict.state != VerdictState::pass; });
-        setNow(QStringLiteral("%1: %2").arg(qs(bandCalled(session_.kit(), bad->band)), wordOf(bad->verdict.state)), qs(bad->verdict.sentence));
+        const auto bad = std::find_if(lines_.begin(), lines_.end(),
+                                      [](auto& l) { return l.verdict.state != VerdictState::pass; });
+        setNow(QStringLiteral("%1: %2").arg(qs(bandCalled(session_.kit(), bad->band)),
+                                            wordOf(bad->verdict.state)),
+               qs(bad->verdict.sentence));
     } else {
-        setNow(confirmed ? QStringLiteral("It is inside your limits, and you have confirmed it.")
-                         : QStringLiteral("It is inside your limits. Is it within your licence? Enter confirms."),
-               QStringLiteral("It sends %1 (M): a signal of %2 about what is dialled.").arg(mode, qs(formatQuantity(bandwidthOf(rigMode(build)), Unit::hertz, 2))));
+        setNow(confirmed
+                   ? QStringLiteral("It is inside your limits, and you have confirmed it.")
+                   : QStringLiteral("It is inside your limits. Is it within your licence? Enter confirms."),
+               QStringLiteral("It sends %1 (M): a signal of %2 about what is dialled.")
+                   .arg(mode, qs(formatQuantity(bandwidthOf(rigMode(build)), Unit::hertz, 2))));
     }
     std::vector<StateLine> list;
     for (int i = 0; i < int(limits_.size()); ++i)
-        list.push_back({VerdictState::notDone, qs(bandLimitText(limits_[std::size_t(i)])), QString(), i == at_, false, true});
+        list.push_back({VerdictState::notDone, qs(bandLimitText(limits_[std::size_t(i)])), QString(),
+                        i == at_, false, true});
     list_->setLines(std::move(list));
     QString about;
     for (const LicenceLine& l : lines_) {
         if (l.limit && l.highest > l.lowest)
-            about += QStringLiteral("%1: dial from %2 to %3; it may be off by %4.\n")
-                         .arg(qs(bandCalled(session_.kit(), l.band)), qs(formatQuantity(l.lowest, Unit::hertz, 8)), qs(formatQuantity(l.highest, Unit::hertz, 8)),
-                              qs(formatQuantity(l.error, Unit::hertz, 2)));
+            about +=
+                QStringLiteral("%1: dial from %2 to %3; it may be off by %4.\n")
+                    .arg(qs(bandCalled(session_.kit(), l.band)), qs(formatQuantity(l.lowest, Unit::hertz, 8)),
+                         qs(formatQuantity(l.highest, Unit::hertz, 8)),
+                         qs(formatQuantity(l.error, Unit::hertz, 2)));
     }
-    about_->setText(about + QStringLiteral("\nThe bands are the Radio Regulations' (article 5), from memory: a start, not your licence. Your "
-                                           "country, class and power decide. C writes your own edges, power and modes over a line; Ombrek holds the "
-                                           "rig's worst error and its width against what stands there, and nothing else."));
+    about_->setText(about + QStringLiteral("The bands are the Radio Regulations' (article 5), from memory: a "
+                                           "start, not your licence. C writes "
+                                           "your own edges, power and modes over a line; the rig's worst "
+                                           "error and width are held against them."));
 }
 
 }  // namespace ombrek

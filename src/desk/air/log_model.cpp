@@ -14,16 +14,19 @@ namespace {
 
 QString clock(std::int64_t at) {
     const std::string date = adifDate(at), time = adifTime(at);
-    return qs(date.substr(0, 4) + "-" + date.substr(4, 2) + "-" + date.substr(6, 2) + " " + time.substr(0, 2) + ":" +
-              time.substr(2, 2));
+    return qs(date.substr(0, 4) + "-" + date.substr(4, 2) + "-" + date.substr(6, 2) + " " +
+              time.substr(0, 2) + ":" + time.substr(2, 2));
 }
 
 bool fits(const Contact& c, const QStringList& words) {
     if (words.isEmpty()) return true;
-    const QString text = qs(c.call + " " + c.band + " " + c.mode + " " + c.name + " " + c.place + " " + c.locator + " " + c.note + " ") + clock(c.at);
+    const QString text = qs(c.call + " " + c.band + " " + c.mode + " " + c.name + " " + c.place + " " +
+                            c.locator + " " + c.note + " ") +
+                         clock(c.at);
     const QStringList have = text.split(QChar(' '), Qt::SkipEmptyParts);
     return std::all_of(words.begin(), words.end(), [&](const QString& word) {
-        return std::any_of(have.begin(), have.end(), [&](const QString& h) { return h.startsWith(word, Qt::CaseInsensitive); });
+        return std::any_of(have.begin(), have.end(),
+                           [&](const QString& h) { return h.startsWith(word, Qt::CaseInsensitive); });
     });
 }
 
@@ -40,28 +43,40 @@ LogView logView(const StationLog& log, const QString& typed, std::int64_t build,
     }
     for (const std::size_t i : out.rows) {
         if (out.dots.size() >= kDots) break;
-        if (const auto place = placeOfLocator(log.contacts[i].locator)) out.dots.push_back({*place, false, i == inHand});
+        if (const auto place = placeOfLocator(log.contacts[i].locator))
+            out.dots.push_back({*place, false, i == inHand});
     }
     for (const Heard& h : log.heard) {
         if (out.dots.size() >= kDots) break;
         if (const auto place = placeOfLocator(h.locator)) out.dots.push_back({*place, true, false});
     }
-    out.now = log.contacts.empty()
-                  ? QStringLiteral("The log is empty. A writes a contact down.")
-                  : QStringLiteral("%L1 contacts in the log, %L2 with this rig.").arg(log.contacts.size()).arg(own);
-    out.why = QStringLiteral("A: callsign, report sent, report received; time, band, mode and power are there already. "
-                             "Times are UTC.");
-    out.found = words.isEmpty() ? QString() : QStringLiteral("%L1 of %L2 fit.").arg(out.rows.size()).arg(log.contacts.size());
+    out.now =
+        log.contacts.empty()
+            ? QStringLiteral("The log is empty. A writes a contact down.")
+            : QStringLiteral("%L1 contacts in the log, %L2 with this rig.").arg(log.contacts.size()).arg(own);
+    out.why = QStringLiteral(
+        "A: callsign, report sent, report received; time, band, mode and power are there already. "
+        "Times are UTC.");
+    out.found = words.isEmpty()
+                    ? QString()
+                    : QStringLiteral("%L1 of %L2 fit.").arg(out.rows.size()).arg(log.contacts.size());
     return out;
 }
 
 StateLine logLine(const Contact& c, std::int64_t build, bool current) {
     QString text = clock(c.at) + QStringLiteral("  ") + qs(c.call);
-    for (const std::string& word : {c.band, c.mode, c.sent.empty() && c.received.empty() ? "" : c.sent + "/" + c.received, c.name})
+    for (const std::string& word :
+         {c.band, c.mode, c.sent.empty() && c.received.empty() ? "" : c.sent + "/" + c.received, c.name})
         if (!word.empty()) text += QStringLiteral("  ") + qs(word);
     const bool own = build != 0 && c.build == build;
-    return {own ? VerdictState::pass : VerdictState::notDone, text,
-            own ? QStringLiteral("this rig") : c.build != 0 ? QStringLiteral("another rig") : QString(), current, false, !own};
+    return {own ? VerdictState::pass : VerdictState::notDone,
+            text,
+            own            ? QStringLiteral("this rig")
+            : c.build != 0 ? QStringLiteral("another rig")
+                           : QString(),
+            current,
+            false,
+            !own};
 }
 
 std::vector<Fact> contactFacts(const Contact& c, const QString& ownLocator) {
@@ -82,7 +97,8 @@ std::vector<Fact> contactFacts(const Contact& c, const QString& ownLocator) {
         const GreatCircle way = greatCircle(*from, *to);
         add("Distance", qs(decimals(way.kilometres, 0)) + QStringLiteral("\u202fkm"));
         if (std::isfinite(way.bearing)) add("Bearing", qs(decimals(way.bearing, 0)) + QStringLiteral("°"));
-        if (c.watts > 0) add("For each watt", qs(decimals(way.kilometres / c.watts, 0)) + QStringLiteral("\u202fkm"));
+        if (c.watts > 0)
+            add("For each watt", qs(decimals(way.kilometres / c.watts, 0)) + QStringLiteral("\u202fkm"));
     }
     add("Note", qs(c.note));
     return out;
@@ -93,7 +109,8 @@ Contact beginContact(const StationLog& log, const Judged* judged, std::int64_t n
     out.at = now;
     const std::int64_t build = judged != nullptr ? judged->build().id : 0;
     out.build = build;
-    const auto last = std::find_if(log.contacts.rbegin(), log.contacts.rend(), [&](const Contact& c) { return c.build == build; });
+    const auto last = std::find_if(log.contacts.rbegin(), log.contacts.rend(),
+                                   [&](const Contact& c) { return c.build == build; });
     if (last != log.contacts.rend()) {
         out.frequency = last->frequency;
         out.band = last->band;
@@ -114,6 +131,28 @@ Contact beginContact(const StationLog& log, const Judged* judged, std::int64_t n
     return out;
 }
 
+PlotData heardPlot(const StationLog& log, std::int64_t build, const QString& ownLocator) {
+    PlotData out;
+    const auto home = placeOfLocator(ownLocator.toStdString());
+    PlotData::Series dots{PlotData::Kind::dots, {}, {}};
+    for (const Heard& h : log.heard) {
+        const auto place = placeOfLocator(h.locator);
+        if (h.build != build || !home || !place || !std::isfinite(h.snr)) continue;
+        dots.x.push_back(greatCircle(*home, *place).kilometres);
+        dots.y.push_back(h.snr);
+    }
+    if (dots.x.empty()) return out;
+    out.title = QStringLiteral("Signal against distance");
+    out.xLabel = QStringLiteral("[km]");
+    out.yLabel = QStringLiteral("[dB]");
+    const auto [low, high] = std::minmax_element(dots.y.begin(), dots.y.end());
+    out.yLow = *low - 5;
+    out.yHigh = *high + 5;
+    out.xHigh = *std::max_element(dots.x.begin(), dots.x.end()) * 1.1 + 1;
+    out.series = {dots};
+    return out;
+}
+
 QString heardSentence(const StationLog& log, std::int64_t build, const QString& ownLocator, double watts) {
     const auto home = placeOfLocator(ownLocator.toStdString());
     double farthest = 0, best = NAN;
@@ -128,7 +167,8 @@ QString heardSentence(const StationLog& log, std::int64_t build, const QString& 
     if (count == 0) return QStringLiteral("No reports of other receivers. V takes in a table of them.");
     QString out = QStringLiteral("%L1 reports of other receivers").arg(count);
     if (farthest > 0) out += QStringLiteral(", the farthest from %1\u202fkm").arg(qs(decimals(farthest, 0)));
-    if (farthest > 0 && watts > 0) out += QStringLiteral(" (%1\u202fkm a watt)").arg(qs(decimals(farthest / watts, 0)));
+    if (farthest > 0 && watts > 0)
+        out += QStringLiteral(" (%1\u202fkm a watt)").arg(qs(decimals(farthest / watts, 0)));
     if (std::isfinite(best)) out += QStringLiteral(", the strongest %1\u202fdB").arg(qs(decimals(best, 0)));
     return out + QChar('.');
 }

@@ -6,6 +6,7 @@
 #include "desk/air/azimuthal_map.h"
 #include "desk/pieces/lines.h"
 #include "desk/session.h"
+#include "look/plot.h"
 
 namespace ombrek {
 
@@ -22,9 +23,12 @@ LogView logView(const StationLog& log, const QString& words, std::int64_t build,
 StateLine logLine(const Contact& contact, std::int64_t build, bool current);
 std::vector<Fact> contactFacts(const Contact& contact, const QString& ownLocator);
 
-/// What a new contact begins with: the time, the band and mode of the last with this rig, else of the kit, and
-/// the power that was proved there.
+/// What a new contact begins with: the time, the band and mode of the last with this rig, else of the kit,
+/// and the power that was proved there.
 Contact beginContact(const StationLog& log, const Judged* judged, std::int64_t now);
+
+/// Signal against distance of what other receivers reported; no series where nothing was.
+PlotData heardPlot(const StationLog& log, std::int64_t build, const QString& ownLocator);
 
 /// Reports of other receivers in a few figures: how many, how far, how strong.
 QString heardSentence(const StationLog& log, std::int64_t build, const QString& ownLocator, double watts);

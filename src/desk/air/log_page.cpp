@@ -11,6 +11,7 @@
 #include "formats/contact_text.h"
 #include "formats/files.h"
 #include "formats/heard_csv.h"
+#include "look/plot.h"
 
 namespace ombrek {
 
@@ -21,17 +22,23 @@ LogPage::LogPage(Session& session)
       list_(new StateList),
       contact_(new Card),
       mapCard_(new Card),
+      heard_(new Card),
+      plot_(new Plot),
       map_(new AzimuthalMap(session.tables().coast)) {
     big()->addWidget(find_);
     big()->addWidget(found_);
     auto* sheet = new Card;
     sheet->addBody(list_, 1);
     sheet->fillWithBody();
-    big()->addWidget(sheet, 1);
-    side()->addWidget(contact_, 0);
+    big()->addWidget(sheet, 3);
     mapCard_->addBody(map_, 1);
     mapCard_->fillWithBody();
-    side()->addWidget(mapCard_, 1);
+    big()->addWidget(mapCard_, 3);
+    side()->addWidget(contact_, 0);
+    heard_->setTitle(QStringLiteral("Who hears the rig"));
+    heard_->addBody(plot_, 1);
+    heard_->fillWithBody();
+    side()->addWidget(heard_, 1);
     addKeys();
     connect(find_, &FindField::left, this, [this] { setFocus(); });
     connect(find_, &QLineEdit::textChanged, this, [this] {
@@ -47,8 +54,9 @@ LogPage::LogPage(Session& session)
 void LogPage::addKeys() {
     setEnter("change-the-contact", "change it", [this] { change(); });
     addKey("add-a-contact", "A", "A", "add a contact", [this] {
-        askContact(beginContact(*session_.log(), session_.hasBuild() ? &session_.judged() : nullptr, wallClock()),
-                   QString());
+        askContact(
+            beginContact(*session_.log(), session_.hasBuild() ? &session_.judged() : nullptr, wallClock()),
+            QString());
     });
     addKey("find", "F", "F", "find", [this] { find_->setFocus(); });
     addKey("line", "Down", "Up Down", "a line", [this] { choose(1); });
@@ -66,6 +74,13 @@ void LogPage::addKeys() {
     addRare("take-the-contact-out", "Delete", "take the contact out", [this] {
         if (const Contact* c = inHand()) session_.kept(session_.book().removeContact(c->id));
     });
+}
+
+/// What the rig was proved to give [W]; 0: nothing.
+double LogPage::wattsOfRig() const {
+    if (!session_.hasBuild()) return 0;
+    const auto& power = session_.judged().proof().power;
+    return power ? power->watts : 0;
 }
 
 const Contact* LogPage::inHand() const {
@@ -97,17 +112,20 @@ void LogPage::showRow() {
         at_);
     contact_->setTitle(c != nullptr ? qs(c->call) : QStringLiteral("No contact yet"));
     contact_->setFacts(c != nullptr ? contactFacts(*c, ownLocator()) : std::vector<Fact>());
-    contact_->setText(c != nullptr ? QString()
-                                   : QStringLiteral("A, then for example:\n\nQX1ABC 599 579 Tom JO62qm, Kiel\n\n"
-                                                    "A frequency as 7.031, a band as 40m, a power as 3W or a time as "
-                                                    "18:30 may stand anywhere behind the callsign."));
+    contact_->setText(c != nullptr
+                          ? QString()
+                          : QStringLiteral("A, then for example:\n\nQX1ABC 599 579 Tom JO62qm, Kiel\n\n"
+                                           "A frequency as 7.031, a band as 40m, a power as 3W or a time as "
+                                           "18:30 may stand anywhere behind the callsign."));
     auto dots = view_.dots;
     if (c != nullptr) {
         if (const auto place = placeOfLocator(c->locator)) dots.push_back({*place, false, true});
     }
     map_->show(placeOfLocator(ownLocator().toStdString()), dots);
-    mapCard_->setTitle(QStringLiteral("From here"));
-    mapCard_->setText(heardSentence(*log_, rig(), ownLocator(), c != nullptr ? c->watts : 0));
+    const PlotData heard = heardPlot(*log_, rig(), ownLocator());
+    plot_->setVisible(!heard.series.empty());
+    if (!heard.series.empty()) plot_->show(heard);
+    heard_->setText(heardSentence(*log_, rig(), ownLocator(), wattsOfRig()));
 }
 
 Session::Entered LogPage::understand(const Contact& known, const QString& line) const {
@@ -122,7 +140,8 @@ Session::Entered LogPage::understand(const Contact& known, const QString& line) 
         return c.id != read->id && sameContactKey(c) == sameContactKey(*read);
     });
     if (twice != log_->contacts.end())
-        out.doubt = QStringLiteral("%1 is in the log already in this minute, on this band.").arg(qs(read->call));
+        out.doubt =
+            QStringLiteral("%1 is in the log already in this minute, on this band.").arg(qs(read->call));
     else if (read->band.empty() && read->frequency == 0)
         out.doubt = QStringLiteral("No band is said.");
     return out;
@@ -143,11 +162,13 @@ void LogPage::keepTyped(const Contact& known, const QString& line) {
     const bool kept = session_.kept(read->id != 0 ? session_.book().changeContact(*read)
                                                   : session_.book().addContact(*read));
     if (!kept || read->id != 0) return;
-    const bool first = read->build != 0 && std::none_of(log_->contacts.begin(), log_->contacts.end(), [&](const Contact& c) {
-                           return c.build == read->build && !(c.call == read->call && c.at == read->at);
-                       });
-    session_.say(first ? QStringLiteral("%1 is in the log: the first contact of this rig.").arg(qs(read->call))
-                       : QStringLiteral("%1 is in the log.").arg(qs(read->call)),
+    const bool first =
+        read->build != 0 && std::none_of(log_->contacts.begin(), log_->contacts.end(), [&](const Contact& c) {
+            return c.build == read->build && !(c.call == read->call && c.at == read->at);
+        });
+    session_.say(first
+                     ? QStringLiteral("%1 is in the log: the first contact of this rig.").arg(qs(read->call))
+                     : QStringLiteral("%1 is in the log.").arg(qs(read->call)),
                  VerdictState::pass);
 }
 
@@ -183,7 +204,8 @@ void LogPage::takeBytes(std::function<Result<std::string>()> read) {
     std::map<std::string, std::int64_t> rigs;
     for (const auto& b : session_.book().builds()) rigs.emplace(b.kitName, b.id);
     const bool begun = work().start<Result<LogTaken>>(
-        [this, read = std::move(read), rigs, path = session_.book().path()](const LongWork::Progress& progress) -> Result<LogTaken> {
+        [this, read = std::move(read), rigs,
+         path = session_.book().path()](const LongWork::Progress& progress) -> Result<LogTaken> {
             const auto bytes = read();
             if (!bytes) return tl::make_unexpected(bytes.error());
             const auto there = Book::readContacts(path);
@@ -192,7 +214,8 @@ void LogPage::takeBytes(std::function<Result<std::string>()> read) {
                 const auto hit = rigs.find(name);
                 return hit == rigs.end() ? std::int64_t(0) : hit->second;
             };
-            auto taken = takeAdif(*bytes, *there, rigOf, wallClock(), [&](double share) { return progress(share / 2); });
+            auto taken = takeAdif(*bytes, *there, rigOf, wallClock(),
+                                  [&](double share) { return progress(share / 2); });
             if (!taken) return taken;
             const auto kept = session_.book().importContacts(
                 taken->contacts, [&](double share) { return progress(0.5 + share / 2); });
@@ -207,11 +230,12 @@ void LogPage::takeBytes(std::function<Result<std::string>()> read) {
                                .arg(taken->duplicates);
             const auto& odd = taken->refused.empty() ? taken->doubts : taken->refused;
             if (!odd.empty())
-                line += QStringLiteral(" %L1 %2, the first on line %3: %4")
-                            .arg(odd.size())
-                            .arg(taken->refused.empty() ? QStringLiteral("were odd") : QStringLiteral("refused"))
-                            .arg(odd.front().line)
-                            .arg(qs(odd.front().reason));
+                line +=
+                    QStringLiteral(" %L1 %2, the first on line %3: %4")
+                        .arg(odd.size())
+                        .arg(taken->refused.empty() ? QStringLiteral("were odd") : QStringLiteral("refused"))
+                        .arg(odd.front().line)
+                        .arg(qs(odd.front().reason));
             session_.say(line, odd.empty() ? VerdictState::pass : VerdictState::doubtful);
         });
     if (!begun) session_.say(QStringLiteral("Something is still being worked on."));
@@ -220,24 +244,32 @@ void LogPage::takeBytes(std::function<Result<std::string>()> read) {
 void LogPage::takeReports(const QString& file) {
     const std::int64_t rigNow = rig();
     const bool begun = work().start<Result<HeardTaken>>(
-        [this, rigNow, path = file.toStdString(), book = session_.book().path()](const LongWork::Progress& progress) -> Result<HeardTaken> {
+        [this, rigNow, path = file.toStdString(),
+         book = session_.book().path()](const LongWork::Progress& progress) -> Result<HeardTaken> {
             const auto bytes = readFile(path, kLargestLog);
             if (!bytes) return tl::make_unexpected(bytes.error());
             const auto there = Book::readHeard(book);
             if (!there) return tl::make_unexpected(there.error());
-            auto taken = readHeard(*bytes, *there, wallClock(), [&](double share) { return progress(share / 2); });
+            auto taken =
+                readHeard(*bytes, *there, wallClock(), [&](double share) { return progress(share / 2); });
             if (!taken) return taken;
             for (Heard& h : taken->reports) h.build = rigNow;
-            const auto kept = session_.book().importHeard(taken->reports, [&](double share) { return progress(0.5 + share / 2); });
+            const auto kept = session_.book().importHeard(
+                taken->reports, [&](double share) { return progress(0.5 + share / 2); });
             if (!kept) return tl::make_unexpected(kept.error());
             return taken;
         },
         [this](Result<HeardTaken> taken) {
             if (!taken) return session_.say(qs(taken.error().text()), VerdictState::fail);
             session_.book().announce();
-            QString line = QStringLiteral("%L1 reports taken in, %L2 were there already.").arg(taken->reports.size()).arg(taken->duplicates);
+            QString line = QStringLiteral("%L1 reports taken in, %L2 were there already.")
+                               .arg(taken->reports.size())
+                               .arg(taken->duplicates);
             if (!taken->refused.empty())
-                line += QStringLiteral(" %L1 refused, the first on line %2: %3").arg(taken->refused.size()).arg(taken->refused.front().line).arg(qs(taken->refused.front().reason));
+                line += QStringLiteral(" %L1 refused, the first on line %2: %3")
+                            .arg(taken->refused.size())
+                            .arg(taken->refused.front().line)
+                            .arg(qs(taken->refused.front().reason));
             session_.say(line, taken->refused.empty() ? VerdictState::pass : VerdictState::doubtful);
         });
     if (!begun) session_.say(QStringLiteral("Something is still being worked on."));
@@ -246,18 +278,22 @@ void LogPage::takeReports(const QString& file) {
 void LogPage::giveOut() {
     std::map<std::int64_t, std::string> rigs;
     for (const auto& b : session_.book().builds()) rigs.emplace(b.id, b.kitName);
-    const std::string call = session_.book().preference("callsign"), own = session_.book().preference("locator");
-    askToSave(this, kLogFile, QStringLiteral("log.adi"), [this, rigs, call, own, log = log_](const QString& file) {
-        const bool begun = work().start<Result<void>>(
-            [=](const LongWork::Progress&) {
-                return writeFile(file.toStdString(), writeLog(log->contacts, rigs, call, own, wallClock(), file.toStdString()));
-            },
-            [this, file](Result<void> written) {
-                session_.say(written ? QStringLiteral("Written: %1").arg(file) : qs(written.error().text()),
-                             written ? VerdictState::pass : VerdictState::fail);
-            });
-        if (!begun) session_.say(QStringLiteral("Something is still being worked on."));
-    });
+    const std::string call = session_.book().preference("callsign"),
+                      own = session_.book().preference("locator");
+    askToSave(this, kLogFile, QStringLiteral("log.adi"),
+              [this, rigs, call, own, log = log_](const QString& file) {
+                  const bool begun = work().start<Result<void>>(
+                      [=](const LongWork::Progress&) {
+                          return writeFile(file.toStdString(), writeLog(log->contacts, rigs, call, own,
+                                                                        wallClock(), file.toStdString()));
+                      },
+                      [this, file](Result<void> written) {
+                          session_.say(
+                              written ? QStringLiteral("Written: %1").arg(file) : qs(written.error().text()),
+                              written ? VerdictState::pass : VerdictState::fail);
+                      });
+                  if (!begun) session_.say(QStringLiteral("Something is still being worked on."));
+              });
 }
 
 void LogPage::choose(int by) {

@@ -34,6 +34,7 @@ class LogPage : public Page {
     void choose(int by);
     void showRow();
     const Contact* inHand() const;
+    double wattsOfRig() const;
     std::int64_t rig() const { return session_.hasBuild() ? session_.build().id : 0; }
     QString ownLocator() const { return qs(session_.book().preference("locator")); }
 
@@ -43,7 +44,8 @@ class LogPage : public Page {
     FindField* find_;
     QLabel* found_;
     StateList* list_;
-    Card *contact_, *mapCard_;
+    Card *contact_, *mapCard_, *heard_;
+    Plot* plot_;
     AzimuthalMap* map_;
 };
 

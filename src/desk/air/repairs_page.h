@@ -14,6 +14,7 @@ class RepairsPage : public Page {
  public:
     explicit RepairsPage(Session& session);
     void refresh() override;
+    void begin(const QString& about) override;
 
  private:
     void addKeys();
@@ -24,6 +25,7 @@ class RepairsPage : public Page {
     void askDone(const Repair& repair);
     void askParts(const Repair& repair);
     void photograph();
+    void askRecheck();
     void goOn();
     void choose(int by);
     void showRow();

@@ -5,6 +5,7 @@
 #include "desk/board/photos_model.h"
 #include "look/colours.h"
 #include "report/photo_file.h"
+#include "report/report_words.h"
 
 namespace ombrek {
 
@@ -58,6 +59,7 @@ PhotosPage::PhotosPage(Session& session)
     setEnter("back-to-the-board", "back to the board", [this] { emit left(); });
     addKey("add-a-view-from-before", "V", "V", "add a view from before", [this] { add(false); });
     addKey("add-one-from-after", "A", "A", "add one from after", [this] { add(true); });
+    addKey("into-the-report", "R", "R", "the last one into the report", [this] { chooseForReport(); });
     addKey("take-the-last-one-away", "Delete", "Delete", "take the last one away", [this] { removeLast(); });
     addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
 }
@@ -91,6 +93,25 @@ void PhotosPage::keep(const QString& file, bool after) {
 void PhotosPage::removeLast() {
     const std::int64_t id = photosView(session_.kit(), session_.build(), step_.toStdString()).last();
     if (id > 0) session_.kept(session_.book().removePhoto(id));
+}
+
+/// The last photograph goes into the report, or out of it again.
+void PhotosPage::chooseForReport() {
+    const std::int64_t id = photosView(session_.kit(), session_.build(), step_.toStdString()).last();
+    if (id <= 0) return session_.say(QStringLiteral("There is no photograph here yet."));
+    std::string kept;
+    bool there = false;
+    for (const std::int64_t chosen : chosenPhotos(session_.book().preference(kReportPhotos))) {
+        if (chosen == id)
+            there = true;
+        else
+            kept += std::to_string(chosen) + " ";
+    }
+    if (!there) kept += std::to_string(id);
+    if (session_.kept(session_.book().prefer(kReportPhotos, kept)))
+        session_.say(there ? QStringLiteral("It is not in the report any more.")
+                           : QStringLiteral("It goes into the report."),
+                     VerdictState::pass);
 }
 
 void PhotosPage::refresh() {

@@ -20,6 +20,7 @@ class PhotosPage : public Page {
     void add(bool after);
     void keep(const QString& file, bool after);
     void removeLast();
+    void chooseForReport();
 
     QString step_;
     std::int64_t shown_[2] = {-1, -1};

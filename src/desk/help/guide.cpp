@@ -26,7 +26,7 @@ const std::vector<GuideFile>& guideFiles() {
         {"first-light.md", "First light", list("first-light")},
         {"tune.md", "Tune", list("tune")},
         {"proof.md", "Proof", list("proof")},
-        {"sign-off.md", "Sign-off", list("sign-off history")},
+        {"sign-off.md", "Sign-off", list("sign-off licence air log repairs history")},
         {"own-kit.md", "A kit of your own", list("kit band paper")},
         {"desk.md", "Keys, mouse, files, settings", list("settings guide")}};
     return files;

@@ -1,5 +1,7 @@
 #include "desk/history/history_page.h"
 
+#include "desk/history/time_line.h"
+
 #include "desk/pieces/card.h"
 #include "desk/pieces/find_field.h"
 #include "desk/pieces/state_list.h"
@@ -11,10 +13,12 @@ HistoryPage::HistoryPage(Session& session)
     : Page(session, QStringLiteral("History")),
       find_(new FindField(QStringLiteral("Find in the history"), QStringLiteral("T1 winding 26 nov"))),
       found_(textLabel(14, false, "soft")),
+      time_(new TimeLine),
       list_(new StateList),
       row_(new Card) {
     big()->addWidget(find_);
     big()->addWidget(found_);
+    big()->addWidget(time_);
     auto* sheet = new Card;
     sheet->addBody(list_, 1);
     sheet->fillWithBody();
@@ -61,6 +65,10 @@ void HistoryPage::refresh() {
 }
 
 void HistoryPage::showRow() {
+    std::vector<HistoryLine> lines;
+    for (const auto& row : view_.rows) lines.push_back(row.line);
+    time_->show(lines, session_.build().started, wallClock(),
+                at_ < int(view_.rows.size()) ? view_.rows[std::size_t(at_)].line.at : 0);
     list_->setLines(
         int(view_.rows.size()),
         [this, at = at_](int row) {

@@ -25,6 +25,7 @@ class HistoryPage : public Page {
     int at_ = 0;
     FindField* find_;
     QLabel* found_;
+    class TimeLine* time_;
     StateList* list_;
     Card* row_;
 };

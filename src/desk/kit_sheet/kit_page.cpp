@@ -8,6 +8,7 @@
 #include "formats/kit_json.h"
 #include "formats/kit_upgrade.h"
 #include "formats/kit_variants.h"
+#include "formats/next_builder.h"
 #include "station/phrases.h"
 
 namespace ombrek {
@@ -73,6 +74,14 @@ void KitPage::addKeys() {
         otherFile_.clear();
         row_ = 0;
         refresh();
+    });
+    addRare("times-of-the-builder-before", "P", "plan by the times of the builder before", [this] {
+        if (!session_.hasBuild()) return;
+        if (session_.changeKit(plannedByBuilderBefore(session_.build().kitText),
+                               "times of the builder before"))
+            session_.say(
+                QStringLiteral("The plan goes by what the builder before you took. Z takes it back."),
+                VerdictState::pass);
     });
     addRare("the-row-before", "Up", "the row before", [this] { choose(-1); });
 }
