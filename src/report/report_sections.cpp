@@ -1,5 +1,6 @@
 #include "report/report_sections.h"
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/quantity/earned.h"
@@ -22,12 +23,13 @@ namespace ombrek {
 namespace {
 
 /// What does not simply pass, with what the builder said of it.
-QString evidenceLine(const Evidence& e) {
+/// @param reason  whether the builder's reason is told here
+QString evidenceLine(const Evidence& e, bool reason) {
     QString out = QStringLiteral("<br>%1: %2, %3").arg(esc(e.what), mark(e.state), esc(e.sentence));
-    if (e.accepted)
-        out += (e.knownDefect() ? QStringLiteral(" <b>Known defect:</b> ") : QStringLiteral(" Reason: ")) +
-               esc(e.reason) + QChar('.');
-    if (e.knownDefect()) out += QStringLiteral(" It forbids: ") + esc(e.forbids) + QChar('.');
+    if (e.knownDefect())
+        out += QStringLiteral(" <b>Known defect:</b> %1. It forbids: %2.").arg(esc(e.reason), esc(e.forbids));
+    else if (e.accepted && reason)
+        out += QStringLiteral(" Reason: ") + esc(e.reason) + QChar('.');
     return out;
 }
 
@@ -39,11 +41,14 @@ QString gatesSection(const Readiness& readiness) {
         if (gate.passedKnowingly && gate.state() != VerdictState::pass)
             state += QStringLiteral("<br>passed knowingly");
         QString evidence = esc(gate.summary());
-        if (!gate.reason.empty()) evidence += QStringLiteral("<br>Reason: ") + esc(gate.reason);
+        const bool one = std::all_of(gate.evidence.begin(), gate.evidence.end(), [&](const Evidence& e) {
+            return !e.accepted || (e.reason == gate.reason && !e.knownDefect());
+        });
+        if (!gate.reason.empty() && one) evidence += QStringLiteral("<br>Reason: ") + esc(gate.reason);
         int named = 0;
         for (const Evidence& e : gate.evidence) {
             if (e.state == VerdictState::pass || (e.state == VerdictState::notDone && !e.accepted)) continue;
-            if (++named <= kMost) evidence += evidenceLine(e);
+            if (++named <= kMost) evidence += evidenceLine(e, !one);
         }
         if (named > kMost) evidence += QStringLiteral("<br>and %1 more").arg(named - kMost);
         rows.push_back({esc(gate.name), state, evidence});
@@ -83,8 +88,7 @@ QString checksSection(const Judged& judged) {
     for (const Check& check : kit.checks) {
         const Verdict& verdict = judged.check(check);
         rows.push_back({esc(check.title), esc(check.at),
-                        check.yesNo() ? esc(check.seen)
-                                      : readingText(build.last(Subject::check(check.id))),
+                        check.yesNo() ? esc(check.seen) : readingText(build.last(Subject::check(check.id))),
                         mark(verdict.state), esc(verdict.sentence)});
     }
     return QStringLiteral("<h2>First light</h2>") + table({"Check", "At", "Reading", "Verdict", "Why"}, rows);
@@ -97,9 +101,8 @@ QString partsSection(const Judged& judged) {
     for (const Part& part : kit.parts) {
         const Verdict& verdict = judged.part(part);
         if (verdict.state == VerdictState::pass || verdict.state == VerdictState::notDone) continue;
-        rows.push_back({esc(part.ref), esc(part.value),
-                        readingText(build.last(Subject::part(part.ref))), mark(verdict.state),
-                        esc(verdict.sentence)});
+        rows.push_back({esc(part.ref), esc(part.value), readingText(build.last(Subject::part(part.ref))),
+                        mark(verdict.state), esc(verdict.sentence)});
     }
     const BagCount& bag = judged.bag();
     QString out =
@@ -132,8 +135,9 @@ void addProof(const Judged& judged, const std::string& band, std::vector<HtmlRow
                         esc(e.meter), e.at > 0 ? dayOf(e.at) : QString(), mark(verdict.state)});
     };
     add(QStringLiteral("Power"),
-        formatQuantity(rated.powerLow, Unit::watt, 3) + " to " + formatQuantity(rated.powerHigh, Unit::watt, 3) +
-            " at " + formatQuantity(rated.supply, Unit::volt, 3),
+        formatQuantity(rated.powerLow, Unit::watt, 3) + " to " +
+            formatQuantity(rated.powerHigh, Unit::watt, 3) + " at " +
+            formatQuantity(rated.supply, Unit::volt, 3),
         Subject::power(band), proof.powerVerdict);
     add(QStringLiteral("Frequency"),
         formatQuantity(rated.frequency, Unit::hertz, 8) + " ± " +
@@ -154,8 +158,9 @@ QString proofSection(const Judged& judged) {
         const ProofState& proof = judged.proof(band);
         addProof(judged, band, rows);
         if (proof.power)
-            workings +=
-                QStringLiteral("<p>%1</p>").arg(esc(proof.power->working.text()).replace('\n', "<br>"));
+            workings += QStringLiteral("<p>%1%2</p>")
+                            .arg(band.empty() ? QString() : esc(band) + QStringLiteral(": "),
+                                 esc(proof.power->working.text()).replace('\n', "<br>"));
     }
     const LimitProfile& profile = judged.profile();
     return QStringLiteral("<h2>Proof</h2>") +
@@ -214,29 +219,39 @@ QString notesSection(const Kit& kit, const Build& build) {
     return out;
 }
 
+/// What a repair made doubtful, before and since.
+QString againTable(const RepairState& state) {
+    std::vector<HtmlRow> rows;
+    for (const AgainLine& line : state.again)
+        rows.push_back({esc(line.title), line.before.empty() ? QStringLiteral("–") : esc(line.before),
+                        line.after.empty() ? QStringLiteral("not shown again") : esc(line.after),
+                        esc(line.change), mark(line.state)});
+    return rows.empty() ? QString()
+                        : QStringLiteral("<h3>%1, shown again</h3>").arg(esc(state.repair->ref)) +
+                              table({"What", "Before", "Since", "Change", "Now"}, rows);
+}
+
 QString repairsSection(const Judged& judged) {
     std::vector<HtmlRow> rows;
+    QString again;
     for (const RepairState& state : repairStates(judged)) {
         const Repair& r = *state.repair;
-        QStringList again;
-        for (const AgainLine& line : state.again)
-            again << esc(line.title + ": " + (line.before.empty() ? "not read" : line.before) + " before, " +
-                         (line.after.empty() ? "not shown again" : line.after + " since"));
         QString what = esc(r.noticed);
         if (!r.found.empty()) what += (what.isEmpty() ? QString() : QStringLiteral("<br>")) + esc(r.found);
         for (const Sighting* s : state.sightings)
             what += QStringLiteral("<br>again %1: %2").arg(dayOf(s->at), esc(s->text));
         rows.push_back({dayOf(r.open() ? r.seen : r.at), esc(r.ref), what,
-                        esc(r.done) + (r.parts.empty() ? QString() : QStringLiteral("<br>put in: ") + esc(r.parts)) +
+                        esc(r.done) +
+                            (r.parts.empty() ? QString() : QStringLiteral("<br>put in: ") + esc(r.parts)) +
                             (r.who.empty() ? QString() : QStringLiteral("<br>by ") + esc(r.who)),
-                        again.join(QStringLiteral("<br>")),
-                        r.open()          ? QStringLiteral("<b>open</b>")
+                        r.open()         ? QStringLiteral("<b>open</b>")
                         : state.closed() ? QStringLiteral("closed")
-                                         : QStringLiteral("<b>to be shown again</b>")});
+                                         : QStringLiteral("<b>%1 to be shown again</b>").arg(state.open())});
+        again += againTable(state);
     }
     return rows.empty() ? QString()
                         : QStringLiteral("<h2>Repairs</h2>") +
-                              table({"Day", "Part", "Noticed and found", "Done", "Shown again", "State"}, rows);
+                              table({"Day", "Part", "Noticed and found", "Done", "State"}, rows) + again;
 }
 
 /// Lines whose part is another than the list wants, and where it came from.
@@ -249,7 +264,8 @@ QString substitutesSection(const Judged& judged) {
         if (remedy == build.remedies.end() && otherwise.empty()) continue;
         rows.push_back({esc(part.ref), esc(part.value),
                         remedy == build.remedies.end() ? QString() : esc(remedyText(build, part.ref)),
-                        remedy == build.remedies.end() ? QString() : esc(remedy->second.note), esc(otherwise)});
+                        remedy == build.remedies.end() ? QString() : esc(remedy->second.note),
+                        esc(otherwise)});
     }
     return rows.empty() ? QString()
                         : QStringLiteral("<h2>Parts from elsewhere</h2>") +
@@ -277,8 +293,10 @@ QString airSection(const Judged& judged, const ReportWords& words) {
         for (const AirItemState& item : step.items) {
             if (item.state == VerdictState::notDone) continue;
             rows.push_back({esc(step.step->title),
-                            esc(item.item->title) + (item.band.empty() ? QString() : QStringLiteral(", ") + esc(item.band)),
-                            mark(item.state), esc(item.sentence), item.note != nullptr ? dayOf(item.note->at) : QString()});
+                            esc(item.item->title) +
+                                (item.band.empty() ? QString() : QStringLiteral(", ") + esc(item.band)),
+                            mark(item.state), esc(item.sentence),
+                            item.note != nullptr ? dayOf(item.note->at) : QString()});
         }
     }
     return rows.empty() ? QString()
@@ -297,17 +315,20 @@ QString metersSection(const Judged& judged, const ReportWords& words) {
         const bool old = calibrationIsOld(m, words.now);
         rows.push_back({esc(m.name.empty() ? std::string(word(instrumentFor(m.unit))) : m.name),
                         esc(std::string(plural(m.unit))), sheet.join(QStringLiteral(" + ")),
-                        m.calibrated > 0 ? dayOf(m.calibrated) + (old ? QStringLiteral(", over a year ago") : QString())
-                                         : QStringLiteral("not known")});
+                        m.calibrated > 0
+                            ? dayOf(m.calibrated) + (old ? QStringLiteral(", over a year ago") : QString())
+                            : QStringLiteral("not known")});
     }
     if (rows.empty()) return {};
     const bool guarded = judged.build().rule == VerdictRule::guardBand;
     return QStringLiteral("<h2>Meters</h2>") +
            table({"Instrument", "Measures", "Data sheet", "Calibrated"}, rows) +
            QStringLiteral("<p>Rule of verdict: %1. ± is the expanded uncertainty U = 2u, about 19 of 20.</p>")
-               .arg(guarded ? QStringLiteral("guarded; what lies nearer to a limit than the meter's own error "
-                                             "is doubtful, not a pass")
-                            : QStringLiteral("simple; the value alone decides, the meter's error does not count"));
+               .arg(
+                   guarded
+                       ? QStringLiteral("guarded; what lies nearer to a limit than the meter's own error "
+                                        "is doubtful, not a pass")
+                       : QStringLiteral("simple; the value alone decides, the meter's error does not count"));
 }
 
 }  // namespace

@@ -36,10 +36,11 @@ QString verdictLine(const Readiness& readiness) {
 QString fitTable(const Judged& judged) {
     std::vector<HtmlRow> rows;
     for (const FitFor& f : fitFor(judged))
-        rows.push_back({esc(f.what),
-                        f.fit ? (f.knowingly ? QStringLiteral("<b>yes</b>, knowingly") : QStringLiteral("<b>yes</b>"))
-                              : QStringLiteral("<b>no</b>"),
-                        esc(f.why)});
+        rows.push_back(
+            {esc(f.what),
+             f.fit ? (f.knowingly ? QStringLiteral("<b>yes</b>, knowingly") : QStringLiteral("<b>yes</b>"))
+                   : QStringLiteral("<b>no</b>"),
+             esc(f.why)});
     return table({"Fit for", "", "What bars it"}, rows);
 }
 
@@ -74,7 +75,7 @@ QString bandTable(const Judged& judged) {
 QString defectLines(const Judged& judged) {
     QString out;
     for (const KnownDefect& d : knownDefects(judged.readiness()))
-        out += QStringLiteral("<p><b>Known defect:</b> %1. %2. It forbids: %3.</p>")
+        out += QStringLiteral("<p><b>Known defect:</b> %1: %2. It forbids: %3.</p>")
                    .arg(esc(d.what), esc(d.reason), esc(d.forbids));
     int open = 0;
     for (const RepairState& r : repairStates(judged)) open += !r.closed();
@@ -98,17 +99,18 @@ QString builderLine(const ReportWords& words) {
     for (const QString& w : {words.name, words.call, words.locator}) {
         if (!w.isEmpty()) who << w.toHtmlEscaped();
     }
-    return who.isEmpty() ? QString() : QStringLiteral("<p>Built by %1.</p>").arg(who.join(QStringLiteral(", ")));
+    return who.isEmpty() ? QString()
+                         : QStringLiteral("<p>Built by %1.</p>").arg(who.join(QStringLiteral(", ")));
 }
 
 QString signature(const ReportWords& words) {
-    QString out = QStringLiteral(
-        "<p><br>Signed: ______________________________ &nbsp;&nbsp; Day: ______________</p>");
+    QString out =
+        QStringLiteral("<p><br>Signed: ______________________________ &nbsp;&nbsp; Day: ______________</p>");
     if (words.state.isEmpty()) return out;
     QStringList groups;
     for (int i = 0; i < words.state.size(); i += 8) groups << words.state.mid(i, 8);
-    return out + QStringLiteral("<p>%1<br>%2</p>")
-                     .arg(QString::fromUtf8(kHashWords), groups.join(QChar(' ')));
+    return out +
+           QStringLiteral("<p>%1<br>%2</p>").arg(QString::fromUtf8(kHashWords), groups.join(QChar(' ')));
 }
 
 }  // namespace
@@ -120,15 +122,17 @@ QString reportSummary(const Judged& judged, const ReportWords& words) {
     QString out = QStringLiteral("<h1>%1</h1>").arg(esc(kit.name));
     if (!kit.summary.empty()) out += QStringLiteral("<p>%1</p>").arg(esc(kit.summary));
     out += versionSection(kit) + builderLine(words);
-    out += QStringLiteral("<p>Begun %1; report made %2 with Ombrek %3. %4 hours at the bench.</p><p><b>%5</b></p>")
-               .arg(dayOf(build.started), when(words.now), QStringLiteral(OMBREK_VERSION), esc(decimals(hours, 1)),
-                    verdictLine(judged.readiness()));
+    out += QStringLiteral(
+               "<p>Begun %1; report made %2 with Ombrek %3. %4 hours at the bench.</p><p><b>%5</b></p>")
+               .arg(dayOf(build.started), when(words.now), QStringLiteral(OMBREK_VERSION),
+                    esc(decimals(hours, 1)), verdictLine(judged.readiness()));
     out += fitTable(judged) + bandTable(judged) + defectLines(judged) + contactLine(words);
     out += QStringLiteral("<h3>What was not measured</h3><ul>");
     for (const std::string& line : notMeasured(judged)) out += QStringLiteral("<li>%1</li>").arg(esc(line));
     out += QStringLiteral("</ul>") + signature(words);
-    return out + QStringLiteral("<p>Band limits, power and mode are a matter of the operator's licence and local "
-                                "rules; Ombrek cannot know them.</p>");
+    return out + QStringLiteral(
+                     "<p>Band limits, power and mode are a matter of the operator's licence and local "
+                     "rules; Ombrek cannot know them.</p>");
 }
 
 }  // namespace ombrek

@@ -52,7 +52,8 @@ class CardPainter {
     void foot(QString text) {
         font(8);
         if (left_ > 0) text.prepend(QStringLiteral("%1 more lines: see the report. ").arg(left_));
-        p_.drawText(QRectF(kMargin, kHigh - kMargin - 24, kWide, 26), Qt::TextWordWrap | Qt::AlignBottom, text);
+        p_.drawText(QRectF(kMargin, kHigh - kMargin - 24, kWide, 26), Qt::TextWordWrap | Qt::AlignBottom,
+                    text);
     }
 
  private:
@@ -91,12 +92,13 @@ A4Sheet rigCardSheet(const RigCard& card, const QString& call, std::int64_t now)
                     CardPainter p(device);
                     p.title(q(card.title), call);
                     for (const RigCard::Band& b : card.bands)
-                        p.row(q(b.name) + (b.proved ? QString() : QStringLiteral(" *")), q(b.frequency), q(b.power));
+                        p.row(q(b.name) + (b.proved ? QString() : QStringLiteral(" *")), q(b.frequency),
+                              q(b.power));
                     if (!card.bands.empty()) p.rule();
                     for (const RigCard::Line& line : card.lines) p.fact(q(line.what), q(line.text));
-                    for (const std::string& d : card.defects)
-                        p.fact(QStringLiteral("Known defect"), q(d), true);
-                    const bool all = std::all_of(card.bands.begin(), card.bands.end(), [](auto& b) { return b.proved; });
+                    for (const std::string& d : card.defects) p.fact(QStringLiteral("Forbidden"), q(d), true);
+                    const bool all =
+                        std::all_of(card.bands.begin(), card.bands.end(), [](auto& b) { return b.proved; });
                     p.foot((all ? QString() : QStringLiteral("* not every gate is earned. ")) +
                            QStringLiteral("Load or antenna on before the key. ") + dayOf(now));
                 }};

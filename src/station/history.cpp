@@ -10,6 +10,7 @@
 #include "station/key_down.h"
 #include "station/licence.h"
 #include "station/loupe.h"
+#include "station/on_air.h"
 #include "station/repair.h"
 #include "station/rests_on.h"
 #include "station/subjects.h"
@@ -63,12 +64,13 @@ void addChanges(const Judged& judged, std::vector<HistoryLine>& out) {
                            VerdictState::notDone, false});
         for (const Sighting& s : build.sightings) {
             if (s.repair == r.id && r.id != 0)
-                out.push_back({s.at, "Sign-off", what, "there again: " + s.text, VerdictState::doubtful, false});
+                out.push_back(
+                    {s.at, "Sign-off", what, "there again: " + s.text, VerdictState::doubtful, false});
         }
     }
     for (const AirNote& n : build.air) {
-        out.push_back({n.at, "Sign-off", "On the air, " + n.item,
-                       n.text.empty() ? std::string(word(n.state)) : n.text, n.state, false});
+        out.push_back({n.at, "Sign-off", airTitle(n), n.text.empty() ? std::string(word(n.state)) : n.text,
+                       n.state, false});
     }
     for (const Change& c : build.changes) {
         const bool read = std::any_of(build.readings.begin(), build.readings.end(), [&](const Reading& r) {

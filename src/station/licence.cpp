@@ -86,16 +86,16 @@ std::optional<BandLimit> limitAt(const std::vector<BandLimit>& limits, double fr
 std::string megahertz(double f) { return formatQuantity(f, Unit::hertz, 8); }
 
 Verdict judgeLine(const Judged& judged, const LicenceLine& line, double bandwidth) {
-    if (!line.limit)
-        return failed("Your limits have no band about " + megahertz(line.frequency) + ".");
+    if (!line.limit) return failed("Your limits have no band about " + megahertz(line.frequency) + ".");
     const BandLimit& limit = *line.limit;
     const std::string mode = rigMode(judged.build());
     if (!limit.modes.empty() && (" " + limit.modes + " ").find(" " + mode + " ") == std::string::npos)
         return failed(mode + " is not among the modes that you wrote for " + limit.band + ".");
     const ProofState& proof = judged.proof(line.band);
     if (limit.watts > 0) {
-        if (!proof.power) return toldNot("The power was not read: it cannot be held against your " +
-                                         formatQuantity(limit.watts, Unit::watt, 3) + ".");
+        if (!proof.power)
+            return toldNot("The power was not read: it cannot be held against your " +
+                           formatQuantity(limit.watts, Unit::watt, 3) + ".");
         const double most = std::max(proof.power->watts, proof.powerAtRated) + proof.power->uncertainty;
         if (most > limit.watts)
             return failed("It may give " + formatQuantity(most, Unit::watt, 3) + ", over your limit of " +
@@ -132,7 +132,8 @@ Result<BandLimit> readBandLimit(std::string_view text) {
     };
     for (; next < words.size(); ++next) {
         const bool digit = std::isdigit(static_cast<unsigned char>(words[next][0])) != 0;
-        const bool joint = words[next] == "to" || words[next] == "-" || words[next] == ".." || words[next] == "–";
+        const bool joint =
+            words[next] == "to" || words[next] == "-" || words[next] == ".." || words[next] == "–";
         std::string low, high;
         if (splitEdges(edges, low, high) && !high.empty() && !isUnit(words[next])) break;
         if (!digit && !joint && !isUnit(words[next])) break;
@@ -155,7 +156,8 @@ Result<BandLimit> readBandLimit(std::string_view text) {
         if (!digit) {
             const std::string mode = capitals(words[next]);
             if (std::find(std::begin(kModes), std::end(kModes), mode) == std::end(kModes))
-                return problem("limit", "\"" + words[next] + "\" is no mode here: CW, SSB, DIGITAL, AM or FM.");
+                return problem("limit",
+                               "\"" + words[next] + "\" is no mode here: CW, SSB, DIGITAL, AM or FM.");
             out.modes += (out.modes.empty() ? "" : " ") + mode;
             continue;
         }
@@ -218,8 +220,9 @@ std::vector<LicenceLine> licenceLines(const Judged& judged) {
         line.error = worstError(judged, band, line.frequency);
         line.limit = limitAt(limits, line.frequency);
         if (line.limit) {
-            line.lowest = line.limit->low + line.error + bandwidth / 2;
-            line.highest = line.limit->high - line.error - bandwidth / 2;
+            constexpr double kStep = 100;  // [Hz], inwards: what is dialled is read no finer
+            line.lowest = std::ceil((line.limit->low + line.error + bandwidth / 2) / kStep) * kStep;
+            line.highest = std::floor((line.limit->high - line.error - bandwidth / 2) / kStep) * kStep;
         }
         line.verdict = judgeLine(judged, line, bandwidth);
         out.push_back(std::move(line));

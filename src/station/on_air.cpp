@@ -72,6 +72,18 @@ const std::vector<AirStep>& airSteps() {
     return steps;
 }
 
+std::string airTitle(const AirNote& note) {
+    const std::size_t at = note.item.find('@');
+    const std::string id = note.item.substr(0, at),
+                      band = at == std::string::npos ? "" : ", " + note.item.substr(at + 1);
+    for (const AirStep& step : airSteps()) {
+        for (const AirItem& item : step.items) {
+            if (note.step == step.id && id == item.id) return item.title + band;
+        }
+    }
+    return "On the air, " + note.item;
+}
+
 namespace {
 
 constexpr double kSwrGood = 2, kSwrMost = 3;

@@ -13,9 +13,9 @@ namespace ombrek {
 /// One thing to listen for, look at or read on the way to the first contact.
 struct AirItem {
     const char *id, *title;
-    const char* right;   ///< what it is like when it is right
-    const char* wrong;   ///< what is behind it when it is not, and what to do
-    bool swr = false;    ///< a standing-wave ratio is read, of each band
+    const char* right;      ///< what it is like when it is right
+    const char* wrong;      ///< what is behind it when it is not, and what to do
+    bool swr = false;       ///< a standing-wave ratio is read, of each band
     bool compared = false;  ///< a comparison with another receiver, several
 };
 
@@ -27,10 +27,13 @@ struct AirStep {
 };
 const std::vector<AirStep>& airSteps();
 
+/// What a note is of, "SWR, 40m".
+std::string airTitle(const AirNote& note);
+
 /// An item with what was said of it last.
 struct AirItemState {
     const AirItem* item = nullptr;
-    std::string band;            ///< of an item that each band has
+    std::string band;               ///< of an item that each band has
     const AirNote* note = nullptr;  ///< the last that holds; null: none
     VerdictState state = VerdictState::notDone;
     std::string sentence;
@@ -42,7 +45,8 @@ struct AirStepState {
     std::string barred;  ///< why it cannot be begun, as a sentence; empty: it can
 };
 
-/// How far the rig is. A repair ends what was heard before it: the notes of before are not the rig's any more.
+/// How far the rig is. A repair ends what was heard before it: the notes of before are not the rig's any
+/// more.
 /// @param first  the rig's first contact, where there is one
 std::vector<AirStepState> airStates(const Judged& judged, const Contact* first);
 

@@ -22,7 +22,8 @@ bool says(const std::string& text, const char* word) {
 std::string fuseOf(const Kit& kit) {
     for (const Part& part : kit.parts) {
         if (says(part.value, "fuse") || says(part.what, "fuse")) {
-            const std::string value = says(part.value, "fuse") && !part.what.empty() ? part.value + ", " + part.what : part.value;
+            const std::string value =
+                says(part.value, "fuse") && !part.what.empty() ? part.value + ", " + part.what : part.value;
             return part.ref + " " + value;
         }
     }
@@ -36,7 +37,8 @@ std::string jumpersOf(const Judged& judged) {
         if (!text.empty() && std::find(out.begin(), out.end(), text) == out.end()) out.push_back(text);
     };
     for (const Check& check : judged.kit().checks) {
-        if (!check.bridge.empty() && judged.build().gates.contains(bridgeGate(check))) add(check.bridge + " closed");
+        if (!check.bridge.empty() && judged.build().gates.contains(bridgeGate(check)))
+            add(check.bridge + " closed");
     }
     for (const Adjustment& a : judged.kit().adjustments) {
         const Reading* last = judged.build().last(Subject::adjustment(a.id));
@@ -53,7 +55,8 @@ void addOffsets(const Judged& judged, RigCard& out) {
     for (const Adjustment& a : judged.kit().adjustments) {
         if (a.unit != Unit::hertz || !a.sets()) continue;
         const Evidence e = withReading({}, judged, Subject::adjustment(a.id));
-        if (!e.figure.empty()) out.lines.push_back({a.title, earnedValue(e.value, e.uncertainty, Unit::hertz)});
+        if (!e.figure.empty())
+            out.lines.push_back({a.title, earnedValue(e.value, e.uncertainty, Unit::hertz)});
     }
 }
 
@@ -80,16 +83,24 @@ RigCard rigCard(const Judged& judged) {
         });
         out.bands.push_back(std::move(line));
     }
-    const auto orUnsaid = [](const std::string& text) { return text.empty() ? std::string("not said") : text; };
-    out.lines.push_back({"Supply", kit.ratings.supply > 0 ? formatQuantity(kit.ratings.supply, Unit::volt, 3) : "not said"});
+    const auto orUnsaid = [](const std::string& text) {
+        return text.empty() ? std::string("not said") : text;
+    };
+    out.lines.push_back(
+        {"Supply", kit.ratings.supply > 0 ? formatQuantity(kit.ratings.supply, Unit::volt, 3) : "not said"});
     out.lines.push_back({"Fuse", orUnsaid(fuseOf(kit))});
     out.lines.push_back({"Jumpers", orUnsaid(jumpersOf(judged))});
     addOffsets(judged, out);
     if (const auto points = dialPointsOf(judged.build()); points.size() >= 2) {
-        const auto [low, high] = std::minmax_element(points.begin(), points.end(), [](auto& a, auto& b) { return a.frequency < b.frequency; });
-        out.lines.push_back({"Dial", formatQuantity(low->frequency, Unit::hertz, 6) + " to " + formatQuantity(high->frequency, Unit::hertz, 6)});
+        const auto [low, high] = std::minmax_element(
+            points.begin(), points.end(), [](auto& a, auto& b) { return a.frequency < b.frequency; });
+        out.lines.push_back({"Dial", formatQuantity(low->frequency, Unit::hertz, 6) + " to " +
+                                         formatQuantity(high->frequency, Unit::hertz, 6)});
     }
-    for (const KnownDefect& d : knownDefects(judged.readiness())) out.defects.push_back(d.forbids);
+    for (const KnownDefect& d : knownDefects(judged.readiness())) {
+        if (std::find(out.defects.begin(), out.defects.end(), d.forbids) == out.defects.end())
+            out.defects.push_back(d.forbids);
+    }
     return out;
 }
 

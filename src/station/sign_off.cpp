@@ -8,6 +8,7 @@
 #include "station/judged.h"
 #include "station/licence.h"
 #include "station/loupe.h"
+#include "station/said.h"
 #include "station/subjects.h"
 #include "station/winding.h"
 
@@ -97,33 +98,33 @@ Evidences onEveryBand(const Judged& judged, Of of) {
 }
 
 Evidences powerEvidence(const Judged& judged) {
-    return onEveryBand(judged, [&](const std::string& band, const ProofState& proof, const std::string& on,
-                                   Evidences& out) {
-        out.push_back(withReading(from("Power at the rated supply" + on, proof.powerVerdict), judged,
-                                  Subject::power(band)));
-    });
+    return onEveryBand(
+        judged, [&](const std::string& band, const ProofState& proof, const std::string& on, Evidences& out) {
+            out.push_back(withReading(from("Power at the rated supply" + on, proof.powerVerdict), judged,
+                                      Subject::power(band)));
+        });
 }
 
 Evidences frequencyEvidence(const Judged& judged) {
-    return onEveryBand(judged, [&](const std::string& band, const ProofState& proof, const std::string& on,
-                                   Evidences& out) {
-        const Subject subject = Subject::frequency(band);
-        out.push_back(withReading(from("Frequency" + on, proof.frequencyVerdict), judged, subject));
-        if (proof.edgeVerdict)
-            out.push_back(withReading(from("Inside the band" + on, *proof.edgeVerdict), judged, subject));
-    });
+    return onEveryBand(
+        judged, [&](const std::string& band, const ProofState& proof, const std::string& on, Evidences& out) {
+            const Subject subject = Subject::frequency(band);
+            out.push_back(withReading(from("Frequency" + on, proof.frequencyVerdict), judged, subject));
+            if (proof.edgeVerdict)
+                out.push_back(withReading(from("Inside the band" + on, *proof.edgeVerdict), judged, subject));
+        });
 }
 
 Evidences harmonicEvidence(const Judged& judged) {
-    return onEveryBand(judged, [&](const std::string& band, const ProofState& proof, const std::string& on,
-                                   Evidences& out) {
-        int order = 2;
-        for (const Verdict& verdict : proof.harmonicVerdicts) {
-            out.push_back(withReading(from("Harmonic " + std::to_string(order) + on, verdict), judged,
-                                      Subject::harmonic(order, band)));
-            ++order;
-        }
-    });
+    return onEveryBand(
+        judged, [&](const std::string& band, const ProofState& proof, const std::string& on, Evidences& out) {
+            int order = 2;
+            for (const Verdict& verdict : proof.harmonicVerdicts) {
+                out.push_back(withReading(from("Harmonic " + std::to_string(order) + on, verdict), judged,
+                                          Subject::harmonic(order, band)));
+                ++order;
+            }
+        });
 }
 
 /// The builder's word, and the rig against the limits that the builder wrote.
@@ -216,14 +217,39 @@ const std::vector<Use>& uses() {
     return all;
 }
 
-/// Hold one gate against a use of the rig; of its evidence only that of a band.
-void holdAgainst(const Gate& gate, const std::string& band, FitFor& out) {
+/// Whether what a defect forbids speaks of a word.
+bool speaksOf(const std::string& forbids, const std::string& word) {
+    if (word.empty()) return false;
+    const std::vector<std::string> all = wordsSaid(smallLetters(forbids));
+    return std::any_of(all.begin(), all.end(), [&](const std::string& w) {
+        return w == smallLetters(word) || w == smallLetters(word) + "." || w == smallLetters(word) + ",";
+    });
+}
+
+/// A known defect that forbids a band by its name, or to transmit at all.
+bool forbidden(const Evidence& e, const Kit& kit, const std::string& band) {
+    if (!e.knownDefect()) return false;
+    if (speaksOf(e.forbids, bandCalled(kit, band))) return true;
+    const auto names = kit.ratings.bandNames();
+    const bool another = std::any_of(names.begin(), names.end(), [&](const std::string& name) {
+        return speaksOf(e.forbids, bandCalled(kit, name));
+    });
+    return !another && smallLetters(e.forbids).find("transmit") != std::string::npos;
+}
+
+/// Hold one gate against a use of the rig; of its evidence only that of a band. What fails the limit of what
+/// it emits, and what a known defect forbids, bars the air whatever else is said.
+void holdAgainst(const Gate& gate, const Kit& kit, const std::string& band, bool air, FitFor& out) {
     std::string first;
     std::size_t bars = 0;
     for (const Evidence& e : gate.evidence) {
-        if (!band.empty() && !e.band.empty() && e.band != band) continue;
+        const bool mine = !air || e.band.empty() || e.band == band;
+        const bool unlawful = mine && gate.id == "harmonics" && e.state == VerdictState::fail;
+        const bool forbids = air && forbidden(e, kit, band);
+        if (!mine && !forbids) continue;
         out.knowingly |= e.accepted;
-        if (e.bars() && bars++ == 0) first = e.what;
+        if ((e.bars() || forbids || (air && unlawful)) && bars++ == 0)
+            first = forbids ? e.what + " forbids it" : e.what;
     }
     if (bars == 0 && !gate.evidence.empty()) return;
     if (out.fit)
@@ -241,14 +267,14 @@ std::vector<FitFor> fitFor(const Judged& judged) {
         FitFor fit{use.what, "", true, false, ""};
         for (const Gate& gate : ready.gates) {
             if (std::find(use.gates.begin(), use.gates.end(), gate.id) != use.gates.end())
-                holdAgainst(gate, "", fit);
+                holdAgainst(gate, judged.kit(), "", false, fit);
         }
         out.push_back(std::move(fit));
     }
     if (!judged.kit().ratings.mayTransmit()) return out;
     for (const std::string& band : judged.kit().ratings.bandNames()) {
         FitFor fit{"the air on " + bandCalled(judged.kit(), band), band, true, false, ""};
-        for (const Gate& gate : ready.gates) holdAgainst(gate, band, fit);
+        for (const Gate& gate : ready.gates) holdAgainst(gate, judged.kit(), band, true, fit);
         out.push_back(std::move(fit));
     }
     return out;

@@ -283,6 +283,62 @@ TEST_CASE("ten thousand contacts are taken in while one is typed") {
     CHECK(desk.session().book().contacts().size() == all);
 }
 
+TEST_CASE("reports of receivers, and a log that is none, through the window") {
+    Desk desk(finished);
+    QString said;
+    QObject::connect(&desk.session(), &Session::said, &desk.session(),
+                     [&](const QString& line, VerdictState) { said = line.isEmpty() ? said : line; });
+    REQUIRE(desk.session().book().prefer("locator", "JO62qm"));
+    desk.window().open(QStringLiteral("log"));
+    std::ofstream(desk.path("heard.csv"))
+        << "utc,receiver,grid,mhz,snr\n2026-11-01 20:00,QX1RX,IO91,21.06,-12\n"
+           "2026-11-01 20:02,QX2RX,FN31,21.06,-24\nnonsense,QX3RX,,,\n";
+    desk.key(Qt::Key_V);
+    desk.giveFile(qs(desk.path("heard.csv").string()));
+    REQUIRE(desk.waitFor([&] { return said.contains(QStringLiteral("2 reports taken in")); }));
+    CHECK(said.contains(QStringLiteral("1 refused")));
+    CHECK(desk.session().log()->heard.size() == 2);
+    CHECK(desk.session().log()->heard[0].build == desk.build().id);
+    desk.key(Qt::Key_Z);
+    CHECK(desk.session().log()->heard.empty());
+    std::ofstream(desk.path("diary.adi")) << "dear diary";
+    desk.key(Qt::Key_I);
+    desk.giveFile(qs(desk.path("diary.adi").string()));
+    CHECK(desk.waitFor([&] { return said.contains(QStringLiteral("no ADIF")); }));
+    desk.key(Qt::Key_I);
+    desk.giveFile(QStringLiteral("/nowhere.adi"));
+    CHECK(desk.waitFor([&] { return !desk.window().page()->working(); }));
+    CHECK(desk.session().log()->contacts.empty());
+    desk.key(Qt::Key_X);
+    desk.giveFile(qs(desk.path("out.adx").string()));
+    CHECK(desk.waitFor([&] { return std::filesystem::exists(desk.path("out.adx")); }));
+}
+
+TEST_CASE("what the Sign-off page writes: report, card, JSON, the kit for its next builder") {
+    Desk desk(finished);
+    REQUIRE(desk.session().book().prefer("who", "Ada Sørensen"));
+    REQUIRE(desk.session().book().prefer("callsign", "QX9ZZ"));
+    const auto text = [&](const char* name) {
+        std::ifstream in(desk.path(name), std::ios::binary);
+        return std::string((std::istreambuf_iterator<char>(in)), {});
+    };
+    for (const auto& [key, name, begins] :
+         {std::tuple{Qt::Key_P, "r.pdf", "%PDF"}, std::tuple{Qt::Key_H, "r.html", "<!doctype"},
+          std::tuple{Qt::Key_C, "c.pdf", "%PDF"}, std::tuple{Qt::Key_J, "r.json", "{"},
+          std::tuple{Qt::Key_X, "next.kit.json", "{"}}) {
+        desk.key(Qt::Key_F7);
+        desk.key(key);
+        desk.giveFile(qs(desk.path(name).string()));
+        REQUIRE(desk.waitFor([&] { return !desk.window().page()->working(); }, 20000));
+        INFO(name);
+        CHECK(text(name).starts_with(begins));
+    }
+    CHECK(text("r.html").find("Sørensen") != std::string::npos);
+    CHECK(text("next.kit.json").find("QX9ZZ") == std::string::npos);
+    CHECK(text("next.kit.json").find("Sørensen") == std::string::npos);
+    CHECK(text("next.kit.json").find("taken_minutes") != std::string::npos);
+}
+
 TEST_CASE(
     "the air page is barred, not begun, for a rig that is not fit; a kit without a transmitter says so") {
     Desk desk(finished);

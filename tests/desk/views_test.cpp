@@ -79,8 +79,8 @@ TEST_CASE("sign-off shows what is wrong first, and says what passing knowingly p
     CHECK(v.now.startsWith(QStringLiteral("Next gate: ")));
     CHECK(v.why.contains(QStringLiteral("K passes what bars it knowingly")));
     CHECK(v.evidence.size() == v.gate->evidence.size());
-    CHECK(valueOf(v.fit, "Receiving") == QStringLiteral("not yet"));
-    CHECK(valueOf(v.fit, "The air on 15m") == QStringLiteral("not yet"));
+    CHECK(valueOf(v.fit, "Receiving") == QStringLiteral("no"));
+    CHECK(valueOf(v.fit, "The air on 15m") == QStringLiteral("no"));
     Build wrong;
     read(wrong, Subject::check("rail5"), 9, Unit::volt);
     const Judged spoilt(kit(), wrong);

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "desk/history/history_model.h"
+#include "desk/history/time_line.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "formats/calendar.h"
@@ -31,7 +32,9 @@ RepairsPage::RepairsPage(Session& session)
       list_(new StateList),
       again_(new StateList),
       repair_(new Card),
-      shown_(new Card) {
+      shown_(new Card),
+      time_(new Card),
+      line_(new TimeLine) {
     auto* sheet = new Card;
     sheet->setTitle(QStringLiteral("Troubles and repairs, newest first"));
     sheet->addBody(list_, 1);
@@ -41,6 +44,9 @@ RepairsPage::RepairsPage(Session& session)
     shown_->addBody(again_, 1);
     shown_->fillWithBody();
     big()->addWidget(shown_, 3);
+    time_->setTitle(QStringLiteral("From the bag to today"));
+    time_->addBody(line_, 0);
+    big()->addWidget(time_, 0);
     side()->addWidget(repair_, 1);
     addKeys();
     connect(list_, &StateList::picked, this, [this](int row) {
@@ -292,6 +298,7 @@ void RepairsPage::refresh() {
     else
         setNow(QStringLiteral("Every repair is closed."),
                QStringLiteral("N when something is wrong, M when something was mended."));
+    line_->show(history(session_.judged()), session_.build().started, wallClock(), 0);
     showRow();
 }
 

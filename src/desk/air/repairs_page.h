@@ -34,7 +34,8 @@ class RepairsPage : public Page {
     std::vector<RepairState> states_;
     int at_ = 0;
     StateList *list_, *again_;
-    Card *repair_, *shown_;
+    Card *repair_, *shown_, *time_;
+    class TimeLine* line_;
 };
 
 }  // namespace ombrek

@@ -28,20 +28,24 @@ void sayFit(const Judged& judged, SignOffView& v) {
         v.now = air ? QStringLiteral("Fit to go on the air: every gate is earned.")
                     : QStringLiteral("Every gate is earned; this kit does not transmit.");
     }
-    v.why = air ? QStringLiteral("A goes on the air, step by step; P writes the report, C the card for its lid.")
-                : QStringLiteral("P writes the report, C the card for its lid.");
+    v.why =
+        air ? QStringLiteral("A goes on the air, step by step; P writes the report, C the card for its lid.")
+            : QStringLiteral("P writes the report, C the card for its lid.");
 }
 
 void sayNext(const Gate& next, SignOffView& v) {
-    const bool barred = next.id == "licence" && std::any_of(next.evidence.begin() + 1, next.evidence.end(), [](const Evidence& e) { return e.bars(); });
+    const bool barred = next.id == "licence" && std::any_of(next.evidence.begin() + 1, next.evidence.end(),
+                                                            [](const Evidence& e) { return e.bars(); });
     if (next.id == "licence" && !barred) {
         v.now = QStringLiteral("Is it within your licence: band, mode, power? Enter confirms.");
-        v.why = QStringLiteral("Follow your local rules; Ombrek cannot know them. N holds the rig against your own limits.");
+        v.why = QStringLiteral(
+            "Follow your local rules; Ombrek cannot know them. N holds the rig against your own limits.");
         return;
     }
     v.now = QStringLiteral("Next gate: %1.").arg(qs(next.name));
     v.why = next.lapsed.empty()
-                ? QStringLiteral("%1. Enter goes to %2; K passes what bars it knowingly, D accepts a known defect.")
+                ? QStringLiteral(
+                      "%1. Enter goes to %2; K passes what bars it knowingly, D accepts a known defect.")
                       .arg(qs(next.summary()), qs(next.station))
                 : QStringLiteral("Passed knowingly before, but changed since: %1. Enter goes to %2.")
                       .arg(qs(next.lapsed).left(80), qs(next.station));
@@ -69,16 +73,20 @@ SignOffView signOffView(const Judged& judged, const std::string& chosen) {
     std::stable_sort(v.evidence.begin(), v.evidence.end(),
                      [&](const Evidence& a, const Evidence& b) { return rank(a) < rank(b); });
     for (const FitFor& f : fitFor(judged)) {
-        v.fit.push_back({qs(f.what), f.fit ? f.knowingly ? QStringLiteral("yes, knowingly") : QStringLiteral("yes") : QStringLiteral("not yet"),
-                         f.fit ? f.knowingly ? VerdictState::doubtful : VerdictState::pass : VerdictState::notDone, true});
+        v.fit.push_back(
+            {qs(f.what),
+             f.fit ? f.knowingly ? QStringLiteral("yes, knowingly") : QStringLiteral("yes")
+                   : QStringLiteral("no"),
+             f.fit ? f.knowingly ? VerdictState::doubtful : VerdictState::pass : VerdictState::notDone,
+             true});
         v.fit.back().name[0] = v.fit.back().name[0].toUpper();
     }
     return v;
 }
 
 StateLine evidenceLine(const Evidence& e, bool current) {
-    const QString right = e.knownDefect() ? QStringLiteral("known defect")
-                          : e.accepted   ? QStringLiteral("knowingly")
+    const QString right = e.knownDefect()    ? QStringLiteral("known defect")
+                          : e.accepted       ? QStringLiteral("knowingly")
                           : e.figure.empty() ? wordOf(e.state)
                                              : qs(e.figure);
     return {e.state, qs(e.what), right, current};
