@@ -3,6 +3,9 @@
 
 #include "desk/air/air_page.h"
 #include "desk/pieces/state_list.h"
+#include "report/report.h"
+#include "report/report_json.h"
+#include "report/rig_card_sheet.h"
 #include "station/on_air.h"
 #include "station/repair.h"
 #include "station/rests_on.h"
@@ -312,6 +315,53 @@ TEST_CASE("reports of receivers, and a log that is none, through the window") {
     desk.key(Qt::Key_X);
     desk.giveFile(qs(desk.path("out.adx").string()));
     CHECK(desk.waitFor([&] { return std::filesystem::exists(desk.path("out.adx")); }));
+}
+
+TEST_CASE("station 7 without a kit, of a kit that says nothing, and of one that does not transmit") {
+    const auto walk = [](Desk& desk) {
+        for (const char* page : {"sign-off", "licence", "air", "log", "repairs", "history"}) {
+            desk.window().open(QString::fromUtf8(page));
+            INFO(page);
+            for (const Qt::Key key :
+                 {Qt::Key_Down, Qt::Key_Right, Qt::Key_Left, Qt::Key_Up, Qt::Key_Return, Qt::Key_Escape}) {
+                desk.key(key);
+                if (QFileDialog* dialog = Desk::fileDialog()) dialog->reject();
+                desk.window().open(QString::fromUtf8(page));
+            }
+            CHECK_FALSE(desk.now().isEmpty());
+        }
+    };
+    Desk nothing;
+    nothing.window().open(QStringLiteral("log"));
+    nothing.key(Qt::Key_A);
+    nothing.answer(QStringLiteral("QX1ABC 59 57 40m SSB"));
+    REQUIRE(nothing.session().log()->contacts.size() == 1);
+    CHECK(nothing.session().log()->contacts[0].build == 0);
+    nothing.key(Qt::Key_R);  // no rig is in hand
+    CHECK(nothing.session().book().contacts()[0].build == 0);
+
+    const auto begin = [](const char* text) {
+        return [text](const std::filesystem::path& file) {
+            auto book = Book::open(file);
+            REQUIRE(book);
+            REQUIRE((*book)->startBuild("Bare", text));
+        };
+    };
+    Desk bare(begin(
+        R"({"format":"ombrek-kit","version":1,"id":"bare","name":"Bare","parts":[{"ref":"R1","kind":"resistor","value":"1k","tolerance":5}]})"));
+    REQUIRE(bare.session().hasBuild());
+    walk(bare);
+    for (const FitFor& f : fitFor(bare.session().judged())) CHECK_FALSE(f.fit);
+    CHECK_FALSE(reportAsHtml(makeReport(bare.session().judged(), {.now = 5000})).isEmpty());
+    CHECK(pdfOf(rigCardSheet(rigCard(bare.session().judged()), QString(), 5000)).startsWith("%PDF"));
+    CHECK(reportAsJson(bare.session().judged(), {.now = 5000}).find("\"bands\": []") != std::string::npos);
+
+    Desk silent(begin(
+        R"({"format":"ombrek-kit","version":1,"id":"deaf","name":"Deaf","parts":[{"ref":"R1","kind":"resistor","value":"1k","tolerance":5}],"ratings":{"transmits":false}})"));
+    REQUIRE(silent.session().hasBuild());
+    walk(silent);
+    CHECK(fitFor(silent.session().judged()).size() == 1);  // receiving alone
+    for (const AirStepState& s : steps(silent)) CHECK((s.step->radiates ? !s.barred.empty() : true));
 }
 
 TEST_CASE("what the Sign-off page writes: report, card, JSON, the kit for its next builder") {

@@ -210,6 +210,12 @@ void AirPage::showItem() {
                          i.note != nullptr && std::isfinite(i.note->value) ? qs(decimals(i.note->value, 1))
                                                                            : wordOf(i.state),
                          &i == now});
+    if (now != nullptr && now->item->compared) {
+        for (const HeardDifference& h : comparisonsOf(session_.build()))
+            lines.push_back({VerdictState::notDone, QStringLiteral("the rig against the other"),
+                             qs(decimals(h.decibels, 0, true)) + QStringLiteral("\u202fdB"), false, false,
+                             true});
+    }
     items_->setLines(std::move(lines));
     listen_->setTitle(QString::fromUtf8(s->step->title));
     what_->setVisible(now != nullptr);

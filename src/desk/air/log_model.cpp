@@ -64,22 +64,15 @@ LogView logView(const StationLog& log, const QString& typed, std::int64_t build,
 }
 
 StateLine logLine(const Contact& c, std::int64_t build, bool current) {
-    QString text = clock(c.at) + QStringLiteral("  ") + qs(c.call);
+    QString text = qs(c.call);
     for (const std::string& word :
          {c.band, c.mode, c.sent.empty() && c.received.empty() ? "" : c.sent + "/" + c.received, c.name})
         if (!word.empty()) text += QStringLiteral("  ") + qs(word);
     const bool own = build != 0 && c.build == build;
-    return {own ? VerdictState::pass : VerdictState::notDone,
-            text,
-            own            ? QStringLiteral("this rig")
-            : c.build != 0 ? QStringLiteral("another rig")
-                           : QString(),
-            current,
-            false,
-            !own};
+    return {VerdictState::pass, text, clock(c.at), current, false, !own};
 }
 
-std::vector<Fact> contactFacts(const Contact& c, const QString& ownLocator) {
+std::vector<Fact> contactFacts(const Contact& c, const QString& ownLocator, bool own) {
     std::vector<Fact> out;
     const auto add = [&](const char* name, const QString& value) {
         if (!value.isEmpty()) out.push_back({QString::fromUtf8(name), value});
@@ -100,6 +93,9 @@ std::vector<Fact> contactFacts(const Contact& c, const QString& ownLocator) {
         if (c.watts > 0)
             add("For each watt", qs(decimals(way.kilometres / c.watts, 0)) + QStringLiteral("\u202fkm"));
     }
+    add("Rig", own            ? QStringLiteral("this one")
+               : c.build != 0 ? QStringLiteral("another of this book")
+                              : QString());
     add("Note", qs(c.note));
     return out;
 }

@@ -21,7 +21,8 @@ LogView logView(const StationLog& log, const QString& words, std::int64_t build,
 
 /// A contact as a line of the list, and as facts on a card.
 StateLine logLine(const Contact& contact, std::int64_t build, bool current);
-std::vector<Fact> contactFacts(const Contact& contact, const QString& ownLocator);
+/// @param own  made with the rig in hand
+std::vector<Fact> contactFacts(const Contact& contact, const QString& ownLocator, bool own);
 
 /// What a new contact begins with: the time, the band and mode of the last with this rig, else of the kit,
 /// and the power that was proved there.

@@ -111,7 +111,8 @@ void LogPage::showRow() {
         },
         at_);
     contact_->setTitle(c != nullptr ? qs(c->call) : QStringLiteral("No contact yet"));
-    contact_->setFacts(c != nullptr ? contactFacts(*c, ownLocator()) : std::vector<Fact>());
+    contact_->setFacts(c != nullptr ? contactFacts(*c, ownLocator(), rig() != 0 && c->build == rig())
+                                    : std::vector<Fact>());
     contact_->setText(c != nullptr
                           ? QString()
                           : QStringLiteral("A, then for example:\n\nQX1ABC 599 579 Tom JO62qm, Kiel\n\n"

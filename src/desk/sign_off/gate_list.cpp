@@ -8,7 +8,7 @@
 
 namespace ombrek {
 
-GateList::GateList(QWidget* parent) : QWidget(parent) { setMinimumHeight(11 * 40); }
+GateList::GateList(QWidget* parent) : QWidget(parent) { setMinimumHeight(11 * 36); }
 
 void GateList::show(const Readiness& readiness, int chosen) {
     readiness_ = readiness;
@@ -45,17 +45,19 @@ void GateList::paintEvent(QPaintEvent*) {
         const Gate& gate = readiness_.gates[std::size_t(i)];
         const QRectF r = row(i);
         const double y = r.center().y();
+        const double up = std::min(21.0, r.height() / 2);  // both lines within the row
         drawVerdictMark(p, QRectF(x - 11, y - 11, 22, 22), gate.state(), c);
         p.setFont(benchFont(16, true));
         p.setPen(c.ink);
-        p.drawText(QRectF(52, y - 21, r.width() - 180, 22), Qt::AlignLeft | Qt::AlignVCenter,
-                   QString::fromStdString(gate.name));
+        p.drawText(QRectF(52, y - up, r.width() - 180, 21), Qt::AlignLeft | Qt::AlignVCenter,
+                   QFontMetrics(p.font()).elidedText(QString::fromStdString(gate.name), Qt::ElideRight,
+                                                     int(r.width() - 180)));
         p.setFont(benchFont(13));
         p.setPen(c.soft);
         QString below = QString::fromStdString(gate.summary());
         if (gate.passedKnowingly && gate.state() != VerdictState::pass)
             below += QStringLiteral(" · ") + QString::fromStdString(gate.reason);
-        p.drawText(QRectF(52, y + 1, r.width() - 180, 20), Qt::AlignLeft | Qt::AlignVCenter,
+        p.drawText(QRectF(52, y - up + 20, r.width() - 180, 19), Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetrics(p.font()).elidedText(below, Qt::ElideRight, int(r.width() - 180)));
         const bool knowingly = gate.passedKnowingly && gate.state() != VerdictState::pass;
         p.setFont(benchFont(14));

@@ -21,12 +21,12 @@ SignOffPage::SignOffPage(Session& session)
       detail_(new Card),
       fit_(new Card) {
     big()->addWidget(gates_, 1);
+    fit_->setTitle(QStringLiteral("Fit for"));
+    side()->addWidget(fit_, 0);
     evidenceCard_->addBody(list_, 1);
     evidenceCard_->fillWithBody();
     side()->addWidget(evidenceCard_, 2);
     side()->addWidget(detail_, 0);
-    fit_->setTitle(QStringLiteral("Fit for"));
-    side()->addWidget(fit_, 0);
     addKeys();
     addReportKeys();
     connect(gates_, &GateList::picked, this, [this](int row) {
@@ -50,12 +50,14 @@ void SignOffPage::addKeys() {
     addKey("pass-knowingly", "K", "K", "pass knowingly", [this] { passKnowingly(); });
     addKey("known-defect", "D", "D", "known defect", [this] { acceptDefect(); });
     addRare("take-the-word-back", "Delete", "take the builder's word on it back", [this] { takeWordBack(); });
-    const auto opens = [this](const char* id, const char* key, const char* does, const char* page) {
-        addKey(id, key, key, does, [this, page] { emit wants(QString::fromUtf8(page), QString()); });
+    const auto opens = [this](const char* id, const char* key, const char* does, const char* page,
+                              bool common = true) {
+        addKey(
+            id, key, key, does, [this, page] { emit wants(QString::fromUtf8(page), QString()); }, common);
     };
     opens("on-the-air", "A", "on the air", "air");
-    opens("the-licence", "N", "licence and bands", "licence");
-    opens("the-log", "L", "log", "log");
+    opens("the-licence", "N", "licence", "licence");
+    opens("the-log", "L", "log", "log", false);  // Ctrl+L opens it anywhere
     opens("repairs", "R", "repairs", "repairs");
 }
 
@@ -71,7 +73,8 @@ void SignOffPage::addReportKeys() {
 SignOffView SignOffPage::view() const { return signOffView(session_.judged(), chosen_.toStdString()); }
 
 const Evidence* SignOffPage::evidenceInHand(const SignOffView& v) const {
-    return evidence_ >= 0 && evidence_ < int(v.evidence.size()) ? &v.evidence[std::size_t(evidence_)] : nullptr;
+    return evidence_ >= 0 && evidence_ < int(v.evidence.size()) ? &v.evidence[std::size_t(evidence_)]
+                                                                : nullptr;
 }
 
 void SignOffPage::go() {
@@ -95,7 +98,9 @@ void SignOffPage::passKnowingly() {
     const Gate* g = v.gate;
     if (g == nullptr || g->state() == VerdictState::pass) return;
     if (g->id == "licence")
-        return session_.say(QStringLiteral("No reason makes up for a licence: change the rig, or your limits (N)."), VerdictState::fail);
+        return session_.say(
+            QStringLiteral("No reason makes up for a licence: change the rig, or your limits (N)."),
+            VerdictState::fail);
     const Evidence* e = evidenceInHand(v);
     if (e != nullptr && e->state == VerdictState::pass)
         return session_.say(QStringLiteral("It passes by itself."));
@@ -113,14 +118,20 @@ void SignOffPage::acceptDefect() {
     if (v.gate == nullptr || v.gate->id == "licence") return;
     const Evidence* e = evidenceInHand(v);
     if (e == nullptr)
-        return session_.say(QStringLiteral("Take one thing in hand first, Right: a defect is accepted one by one."), VerdictState::cannotTell);
+        return session_.say(
+            QStringLiteral("Take one thing in hand first, Right: a defect is accepted one by one."),
+            VerdictState::cannotTell);
     if (e->state == VerdictState::pass) return session_.say(QStringLiteral("It passes: there is no defect."));
     const std::string id = evidenceGate(v.gate->id, e->what), basis = basisOf({*e});
-    askText(QStringLiteral("%1: what is known of the defect?").arg(qs(e->what)), qs(e->reason), [this, id, basis](const QString& reason) {
-        askText(QStringLiteral("What does it forbid?"), QString(), [this, id, basis, reason](const QString& forbids) {
-            session_.kept(session_.book().passGate(id, reason.simplified().toStdString(), basis, forbids.simplified().toStdString()));
-        });
-    });
+    askText(QStringLiteral("%1: what is known of the defect?").arg(qs(e->what)), qs(e->reason),
+            [this, id, basis](const QString& reason) {
+                askText(
+                    QStringLiteral("What does it forbid?"), QString(),
+                    [this, id, basis, reason](const QString& forbids) {
+                        session_.kept(session_.book().passGate(id, reason.simplified().toStdString(), basis,
+                                                               forbids.simplified().toStdString()));
+                    });
+            });
 }
 
 void SignOffPage::takeWordBack() {
@@ -128,7 +139,8 @@ void SignOffPage::takeWordBack() {
     if (v.gate == nullptr) return;
     const Evidence* e = evidenceInHand(v);
     const std::string id = e != nullptr ? evidenceGate(v.gate->id, e->what) : v.gate->id;
-    if (!session_.build().gates.contains(id)) return session_.say(QStringLiteral("You have said nothing of it."));
+    if (!session_.build().gates.contains(id))
+        return session_.say(QStringLiteral("You have said nothing of it."));
     session_.kept(session_.book().closeGate(id));
 }
 
@@ -186,20 +198,27 @@ void SignOffPage::askNextBuilder() {
     for (const char* word : {"who", "callsign", "locator"}) mine.push_back(session_.book().preference(word));
     const auto next = forNextBuilder(session_.build().kitText, session_.kit(), session_.build(), mine);
     if (!next) return session_.say(qs(next.error().text()), VerdictState::fail);
-    writeOut(kNextKitFile, qs(session_.kit().id) + QStringLiteral(".kit.json"),
-             [text = next->kitText] { return QByteArray::fromStdString(text); },
-             [this, next = *next] {
-                 QString line = QStringLiteral("Written, with the time of %1 steps and nothing of you.").arg(next.times);
-                 if (!next.leftOut.empty())
-                     line += QStringLiteral(" %1 texts that name you or a path were left out, the first at %2.").arg(next.leftOut.size()).arg(qs(next.leftOut.front()));
-                 session_.say(line, next.leftOut.empty() ? VerdictState::pass : VerdictState::doubtful);
-             });
+    writeOut(
+        kNextKitFile, qs(session_.kit().id) + QStringLiteral(".kit.json"),
+        [text = next->kitText] { return QByteArray::fromStdString(text); },
+        [this, next = *next] {
+            QString line =
+                QStringLiteral("Written, with the time of %1 steps and nothing of you.").arg(next.times);
+            if (!next.leftOut.empty())
+                line += QStringLiteral(" %1 texts that name you or a path were left out, the first at %2.")
+                            .arg(next.leftOut.size())
+                            .arg(qs(next.leftOut.front()));
+            session_.say(line, next.leftOut.empty() ? VerdictState::pass : VerdictState::doubtful);
+        });
 }
 
 void SignOffPage::showEvidence(const SignOffView& v) {
     list_->setLines(
         int(v.evidence.size()),
-        [all = v.evidence, at = evidence_](int row) { return evidenceLine(all[std::size_t(row)], row == at); }, evidence_);
+        [all = v.evidence, at = evidence_](int row) {
+            return evidenceLine(all[std::size_t(row)], row == at);
+        },
+        evidence_);
     evidenceCard_->setTitle(qs(v.gate->name));
     const Evidence* e = evidenceInHand(v);
     const Evidence* shown = e != nullptr ? e : v.evidence.empty() ? nullptr : &v.evidence.front();
