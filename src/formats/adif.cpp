@@ -16,25 +16,19 @@ namespace {
 
 constexpr std::string_view kWhole = "APP_OMBREK_WHOLE_";  ///< a value that is no ASCII, percent-coded
 
-std::string capitals(std::string_view text) {
-    std::string out(text);
-    for (char& c : out) {
-        if (c >= 'a' && c <= 'z') c = char(c - 'a' + 'A');
-    }
-    return out;
-}
-
 bool blank(char c) { return c == ' ' || c == '\t' || c == '\r' || c == '\n' || c == '\0'; }
 
 /// A tag, "<CALL:6:S>" or "<EOR>", as it stands in the text.
 struct Tag {
-    std::string name;       ///< in capitals
-    bool data = false;      ///< it has a length
+    std::string name;   ///< in capitals
+    bool data = false;  ///< it has a length
     std::size_t length = 0;
     std::size_t from = 0, end = 0;  ///< of the text
 };
 
-bool nameLetter(char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_' || c == '-' || c == '.'; }
+bool nameLetter(char c) {
+    return std::isalnum(static_cast<unsigned char>(c)) || c == '_' || c == '-' || c == '.';
+}
 
 /// The tag that begins at this place; nothing when it is no tag.
 bool tagAt(std::string_view text, std::size_t at, Tag& out) {
@@ -46,7 +40,7 @@ bool tagAt(std::string_view text, std::size_t at, Tag& out) {
     const std::size_t colon = inside.find(':');
     const std::string_view name = trimmed(inside.substr(0, colon));
     if (name.empty() || !std::all_of(name.begin(), name.end(), nameLetter)) return false;
-    out = {capitals(name), false, 0, at, at + close + 1};
+    out = {uppered(name), false, 0, at, at + close + 1};
     if (colon == std::string_view::npos) return out.name == "EOR" || out.name == "EOH";
     std::string_view length = trimmed(inside.substr(colon + 1));
     length = trimmed(length.substr(0, length.find(':')));
@@ -72,8 +66,8 @@ bool isProse(std::string_view name) {
 }
 
 std::size_t letters(std::string_view utf8) {
-    return std::size_t(
-        std::count_if(utf8.begin(), utf8.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
+    return std::size_t(std::count_if(utf8.begin(), utf8.end(),
+                                     [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
 }
 
 /// Where a value ends. The length that is said is believed where a tag, the end or a blank follows it; else
@@ -104,7 +98,8 @@ class Lines {
  public:
     explicit Lines(std::string_view text) : text_(text) {}
     std::size_t at(std::size_t place) {
-        line_ += std::size_t(std::count(text_.begin() + std::ptrdiff_t(seen_), text_.begin() + std::ptrdiff_t(place), '\n'));
+        line_ += std::size_t(
+            std::count(text_.begin() + std::ptrdiff_t(seen_), text_.begin() + std::ptrdiff_t(place), '\n'));
         seen_ = place;
         return line_;
     }
@@ -132,9 +127,9 @@ std::string percentDecoded(const std::string& text) {
     std::string out;
     for (std::size_t i = 0; i < text.size(); ++i) {
         unsigned value = 0;
-        const bool coded = text[i] == '%' && i + 2 < text.size() &&
-                           std::from_chars(text.data() + i + 1, text.data() + i + 3, value, 16).ptr ==
-                               text.data() + i + 3;
+        const bool coded =
+            text[i] == '%' && i + 2 < text.size() &&
+            std::from_chars(text.data() + i + 1, text.data() + i + 3, value, 16).ptr == text.data() + i + 3;
         out += coded ? char(value) : text[i];
         if (coded) i += 2;
     }
@@ -199,12 +194,14 @@ Result<AdifFile> readAdi(std::string_view text, const Progress& progress) {
         if (record.fields.empty()) record.line = line;
         const std::string value = toUtf8(text.substr(tag.end, cut.end - tag.end));
         if (!cut.right)
-            out.doubts.push_back({line, tag.name, "The length of " + tag.name + " is not that of its value; \"" +
-                                                      value.substr(0, 40) + "\" was read."});
+            out.doubts.push_back({line, tag.name,
+                                  "The length of " + tag.name + " is not that of its value; \"" +
+                                      value.substr(0, 40) + "\" was read."});
         record.add(tag.name, std::string(trimmed(value)));
     }
     if (!record.value("CALL").empty()) {
-        out.doubts.push_back({record.line, "EOR", "The last record has no end; it was read as far as it goes."});
+        out.doubts.push_back(
+            {record.line, "EOR", "The last record has no end; it was read as far as it goes."});
         keepRecord(out, record);
     }
     if (tags == 0) return problem("", "This is no ADIF log: it has no field as <CALL:6>.");
@@ -213,9 +210,9 @@ Result<AdifFile> readAdi(std::string_view text, const Progress& progress) {
 
 /// The field a child of a record stands for.
 std::string fieldOf(const pugi::xml_node& node) {
-    const std::string name = capitals(node.name());
-    const std::string field = capitals(node.attribute("FIELDNAME").value());
-    if (name == "APP") return "APP_" + capitals(node.attribute("PROGRAMID").value()) + "_" + field;
+    const std::string name = uppered(node.name());
+    const std::string field = uppered(node.attribute("FIELDNAME").value());
+    if (name == "APP") return "APP_" + uppered(node.attribute("PROGRAMID").value()) + "_" + field;
     return name == "USERDEF" ? field : name;
 }
 
@@ -225,16 +222,18 @@ Result<AdifFile> readAdx(const std::string& bytes, const Progress& progress) {
     AdifFile out;
     const pugi::xml_node root = document.first_child();
     pugi::xml_node records = root.child("RECORDS");
-    if (capitals(root.name()) != "ADX" || !records)
+    if (uppered(root.name()) != "ADX" || !records)
         return problem("", "This is no ADIF log: it has no RECORDS within ADX.");
     for (const pugi::xml_node& node : records.children()) {
         if (progress && out.records.size() % 4096 == 0 && !progress(0.5))
             return problem("", "Stopped; nothing was taken in.");
         AdifRecord record;
-        const auto offset = std::min(std::size_t(std::max<std::ptrdiff_t>(node.offset_debug(), 0)), bytes.size());
-        record.line = out.records.size() < 1000  // counting is dear; what is far down is told by its number
-                          ? 1 + std::size_t(std::count(bytes.begin(), bytes.begin() + std::ptrdiff_t(offset), '\n'))
-                          : 0;
+        const auto offset =
+            std::min(std::size_t(std::max<std::ptrdiff_t>(node.offset_debug(), 0)), bytes.size());
+        record.line =
+            out.records.size() < 1000  // counting is dear; what is far down is told by its number
+                ? 1 + std::size_t(std::count(bytes.begin(), bytes.begin() + std::ptrdiff_t(offset), '\n'))
+                : 0;
         for (const pugi::xml_node& field : node.children()) {
             if (field.type() == pugi::node_element)
                 record.add(fieldOf(field), std::string(trimmed(field.child_value())));
@@ -242,8 +241,9 @@ Result<AdifFile> readAdx(const std::string& bytes, const Progress& progress) {
         keepRecord(out, record);
     }
     if (!read)
-        out.doubts.push_back({0, "ADX", std::string("The file is not whole (") + read.description() +
-                                            "); it was read as far as it goes."});
+        out.doubts.push_back({0, "ADX",
+                              std::string("The file is not whole (") + read.description() +
+                                  "); it was read as far as it goes."});
     return out;
 }
 
@@ -286,7 +286,8 @@ void put(std::string& out, const std::string& name, const std::string& value) {
 }  // namespace
 
 std::string AdifRecord::value(std::string_view name) const {
-    const auto hit = std::find_if(fields.begin(), fields.end(), [&](const auto& f) { return f.first == name; });
+    const auto hit =
+        std::find_if(fields.begin(), fields.end(), [&](const auto& f) { return f.first == name; });
     return hit == fields.end() ? std::string() : hit->second;
 }
 
@@ -300,8 +301,9 @@ Result<AdifFile> readAdif(const std::string& bytes, const Progress& progress) {
     std::string_view text = wide ? std::string_view(turned) : std::string_view(bytes);
     if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
     const std::string_view head = trimmed(text.substr(0, 300));
-    const std::string start = capitals(head);
-    if (start.starts_with("<?XML") || start.starts_with("<ADX")) return readAdx(wide ? turned : bytes, progress);
+    const std::string start = uppered(head);
+    if (start.starts_with("<?XML") || start.starts_with("<ADX"))
+        return readAdx(wide ? turned : bytes, progress);
     return readAdi(text, progress);
 }
 
@@ -309,14 +311,16 @@ std::string adifDate(std::int64_t at) {
     using namespace std::chrono;
     const year_month_day day{floor<days>(sys_seconds(seconds(at)))};
     char out[16];
-    std::snprintf(out, sizeof out, "%04d%02u%02u", int(day.year()), unsigned(day.month()), unsigned(day.day()));
+    std::snprintf(out, sizeof out, "%04d%02u%02u", int(day.year()), unsigned(day.month()),
+                  unsigned(day.day()));
     return out;
 }
 
 std::string adifTime(std::int64_t at) {
     const std::int64_t second = ((at % 86400) + 86400) % 86400;
     char out[16];
-    std::snprintf(out, sizeof out, "%02d%02d%02d", int(second / 3600), int(second / 60 % 60), int(second % 60));
+    std::snprintf(out, sizeof out, "%02d%02d%02d", int(second / 3600), int(second / 60 % 60),
+                  int(second % 60));
     return out;
 }
 
@@ -358,8 +362,8 @@ std::string writeAdx(const std::vector<AdifRecord>& records, std::int64_t now) {
                 field.append_attribute("FIELDNAME") = name.substr(second + 1).c_str();
                 field.append_attribute("TYPE") = "S";
                 field.text() = value.c_str();
-            } else if (std::isdigit(static_cast<unsigned char>(name[0])) || name.find('.') != std::string::npos ||
-                       name[0] == '-') {
+            } else if (std::isdigit(static_cast<unsigned char>(name[0])) ||
+                       name.find('.') != std::string::npos || name[0] == '-') {
                 pugi::xml_node field = node.append_child("USERDEF");
                 field.append_attribute("FIELDNAME") = name.c_str();
                 field.text() = value.c_str();

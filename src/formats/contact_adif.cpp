@@ -15,13 +15,6 @@ namespace {
 
 constexpr std::int64_t kClockAhead = 15 * 60;  ///< a clock may be so wrong [s]
 
-std::string capitals(std::string text) {
-    for (char& c : text) {
-        if (c >= 'a' && c <= 'z') c = char(c - 'a' + 'A');
-    }
-    return text;
-}
-
 /// Digits alone; −1 when there is something else.
 int digits(const std::string& text, std::size_t from, std::size_t count) {
     int out = 0;
@@ -52,7 +45,8 @@ Result<std::int64_t> timeOf(std::string date, std::string time) {
 double number(std::string text) {
     std::replace(text.begin(), text.end(), ',', '.');
     const auto read = parseQuantity(text);
-    return read && read->unit == Unit::none && std::isfinite(read->value) && read->value > 0 ? read->value : 0;
+    return read && read->unit == Unit::none && std::isfinite(read->value) && read->value > 0 ? read->value
+                                                                                             : 0;
 }
 
 /// A contact's texts and the fields they go by.
@@ -60,8 +54,8 @@ struct TextField {
     const char* name;
     std::string Contact::*text;
 };
-constexpr TextField kTexts[] = {{"RST_SENT", &Contact::sent},     {"RST_RCVD", &Contact::received},
-                                {"NAME", &Contact::name},         {"QTH", &Contact::place},
+constexpr TextField kTexts[] = {{"RST_SENT", &Contact::sent},      {"RST_RCVD", &Contact::received},
+                                {"NAME", &Contact::name},          {"QTH", &Contact::place},
                                 {"GRIDSQUARE", &Contact::locator}, {"COMMENT", &Contact::note},
                                 {"MY_GRIDSQUARE", &Contact::own}};
 
@@ -70,7 +64,8 @@ bool isOwn(const std::string& name) {
     for (const char* own : {"CALL", "QSO_DATE", "TIME_ON", "FREQ", "BAND", "MODE", "TX_PWR"}) {
         if (name == own) return true;
     }
-    return std::any_of(std::begin(kTexts), std::end(kTexts), [&](const TextField& t) { return name == t.name; });
+    return std::any_of(std::begin(kTexts), std::end(kTexts),
+                       [&](const TextField& t) { return name == t.name; });
 }
 
 }  // namespace
@@ -97,7 +92,7 @@ std::string timeTrouble(std::int64_t at, std::int64_t now) {
 
 Result<Contact> contactOf(const AdifRecord& record, std::int64_t now) {
     Contact out;
-    out.call = capitals(record.value("CALL"));
+    out.call = uppered(record.value("CALL"));
     if (const std::string why = callTrouble(out.call); !why.empty()) return problem("CALL", why);
     const std::string time = record.value("TIME_ON");
     const auto at = timeOf(record.value("QSO_DATE"), time.empty() ? record.value("TIME_OFF") : time);
@@ -107,7 +102,7 @@ Result<Contact> contactOf(const AdifRecord& record, std::int64_t now) {
     out.frequency = number(record.value("FREQ")) * 1e6;
     out.band = lowered(record.value("BAND"));
     if (out.frequency > 0 && !bandAt(out.frequency).empty()) out.band = bandAt(out.frequency);
-    out.mode = capitals(record.value("MODE"));
+    out.mode = uppered(record.value("MODE"));
     out.watts = number(record.value("TX_PWR"));
     for (const TextField& t : kTexts) out.*t.text = record.value(t.name);
     AdifRecord rest;

@@ -13,20 +13,13 @@
 namespace ombrek {
 namespace {
 
-constexpr const char* kModeWords[] = {"CW",  "SSB",  "USB",  "LSB", "AM",   "FM",    "FT8",
-                                      "FT4", "PSK",  "PSK31", "RTTY", "JS8", "WSPR",  "DIGITAL", "HELL"};
+constexpr const char* kModeWords[] = {"CW",  "SSB",   "USB",  "LSB", "AM",   "FM",      "FT8", "FT4",
+                                      "PSK", "PSK31", "RTTY", "JS8", "WSPR", "DIGITAL", "HELL"};
 constexpr std::int64_t kDay = 86400;
 
-std::string capitals(std::string_view text) {
-    std::string out(text);
-    for (char& c : out) {
-        if (c >= 'a' && c <= 'z') c = char(c - 'a' + 'A');
-    }
-    return out;
-}
-
 bool allDigits(std::string_view word) {
-    return !word.empty() && std::all_of(word.begin(), word.end(), [](char c) { return c >= '0' && c <= '9'; });
+    return !word.empty() &&
+           std::all_of(word.begin(), word.end(), [](char c) { return c >= '0' && c <= '9'; });
 }
 
 std::vector<std::string> wordsOf(std::string_view text) {
@@ -47,7 +40,9 @@ std::vector<std::string> wordsOf(std::string_view text) {
 std::vector<std::string> partsOf(std::string_view text) {
     std::vector<std::string> out{""};
     for (std::size_t i = 0; i < text.size(); ++i) {
-        const auto digit = [&](std::size_t at) { return at < text.size() && text[at] >= '0' && text[at] <= '9'; };
+        const auto digit = [&](std::size_t at) {
+            return at < text.size() && text[at] >= '0' && text[at] <= '9';
+        };
         if (text[i] == ',' && !(i > 0 && digit(i - 1) && digit(i + 1)) && out.size() < 3)
             out.emplace_back();
         else
@@ -98,7 +93,7 @@ bool takePower(const std::string& word, Contact& out) {
 }
 
 bool takeMode(const std::string& word, Contact& out) {
-    const std::string mode = capitals(word);
+    const std::string mode = uppered(word);
     if (std::find(std::begin(kModeWords), std::end(kModeWords), mode) == std::end(kModeWords)) return false;
     out.mode = mode;
     return true;
@@ -113,7 +108,8 @@ bool takeLocator(const std::string& word, Contact& out) {
 /// Two or three digits, "59", "599", or a level, "-12".
 bool isReport(const std::string& word) {
     const bool level = (word[0] == '-' || word[0] == '+') && word.size() <= 3 && allDigits(word.substr(1));
-    return level || ((word.size() == 2 || word.size() == 3) && allDigits(word) && word[0] >= '1' && word[0] <= '5');
+    return level ||
+           ((word.size() == 2 || word.size() == 3) && allDigits(word) && word[0] >= '1' && word[0] <= '5');
 }
 
 }  // namespace
@@ -127,7 +123,7 @@ Result<Contact> readContactLine(std::string_view text, const Contact& known, std
     auto words = wordsOf(parts.front());
     if (words.empty()) return problem("", "Type a callsign, then the reports: QX1ABC 599 579.");
     Contact out = known;
-    out.call = capitals(words.front());
+    out.call = uppered(words.front());
     if (const std::string why = callTrouble(out.call); !why.empty()) return problem("call", why);
     words.erase(words.begin());
     std::vector<std::string> reports, names;
@@ -139,7 +135,8 @@ Result<Contact> readContactLine(std::string_view text, const Contact& known, std
             names.push_back(word);
         }
     }
-    if (reports.size() > 2) return problem("report", "There are two reports: the one sent, then the one received.");
+    if (reports.size() > 2)
+        return problem("report", "There are two reports: the one sent, then the one received.");
     if (!reports.empty()) out.sent = reports[0];
     if (reports.size() > 1) out.received = reports[1];
     if (out.sent.empty()) out.sent = usualReport(out.mode);

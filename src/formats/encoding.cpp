@@ -99,6 +99,14 @@ std::string toUtf8(std::string_view bytes) {
     return withPlainLines(out);
 }
 
+std::string uppered(std::string_view text) {
+    std::string out(text);
+    for (char& c : out) {
+        if (c >= 'a' && c <= 'z') c = char(c - 'a' + 'A');
+    }
+    return out;
+}
+
 std::string lowered(std::string_view text) {
     std::string out(text);
     for (char& c : out) {

@@ -15,6 +15,8 @@ std::string toUtf8(std::string_view bytes);
 
 /// Lower-case ASCII letters; other characters stay.
 std::string lowered(std::string_view text);
+/// Capitals of ASCII letters; other characters stay.
+std::string uppered(std::string_view text);
 /// Without blanks (also no-break ones) at both ends.
 std::string_view trimmed(std::string_view text);
 

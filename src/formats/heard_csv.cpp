@@ -21,8 +21,10 @@ struct ColumnWords {
 };
 struct Columns {
     ColumnWords when{{"timestamp", "utc", "time", "date"}};
-    ColumnWords by{{"receiver", "reporter", "rx_sign", "rx call", "receivercallsign", "spotter", "heard by", "by"}};
-    ColumnWords locator{{"receiverlocator", "rx_loc", "reporter grid", "rx grid", "rx locator", "grid", "locator"}};
+    ColumnWords by{
+        {"receiver", "reporter", "rx_sign", "rx call", "receivercallsign", "spotter", "heard by", "by"}};
+    ColumnWords locator{
+        {"receiverlocator", "rx_loc", "reporter grid", "rx grid", "rx locator", "grid", "locator"}};
     ColumnWords frequency{{"frequency", "freq", "mhz"}};
     ColumnWords snr{{"snr", "db", "signal"}};
     ColumnWords mode{{"mode"}};
@@ -37,7 +39,9 @@ void find(ColumnWords& column, const CsvRow& head, const std::set<int>& taken) {
                 const std::string name = tidy(head[std::size_t(i)]);
                 const bool fits = whole ? name == word : name.find(word) != std::string::npos;
                 // The transmitter's own columns are of this station.
-                if (!fits || taken.contains(i) || name.starts_with("tx") || name.find("sender") != std::string::npos) continue;
+                if (!fits || taken.contains(i) || name.starts_with("tx") ||
+                    name.find("sender") != std::string::npos)
+                    continue;
                 column.at = i;
                 return;
             }
@@ -51,15 +55,19 @@ std::optional<std::int64_t> timeOf(const std::string& cell) {
     const std::string text(trimmed(cell));
     if (text.size() >= 9 && text.size() <= 11 && text.find_first_not_of("0123456789") == std::string::npos)
         return std::stoll(text);
-    const int read = std::sscanf(text.c_str(), "%4d-%2d-%2d%*c%2d:%2d:%2d", &year, &month, &day, &hour, &minute, &second);
+    const int read =
+        std::sscanf(text.c_str(), "%4d-%2d-%2d%*c%2d:%2d:%2d", &year, &month, &day, &hour, &minute, &second);
     if (read < 5) return std::nullopt;
-    const std::chrono::year_month_day date{std::chrono::year(year), std::chrono::month(unsigned(month)), std::chrono::day(unsigned(day))};
+    const std::chrono::year_month_day date{std::chrono::year(year), std::chrono::month(unsigned(month)),
+                                           std::chrono::day(unsigned(day))};
     if (!date.ok() || hour > 23 || minute > 59 || second > 60 || hour < 0 || minute < 0) return std::nullopt;
-    return std::chrono::sys_seconds(std::chrono::sys_days(date)).time_since_epoch().count() + hour * 3600LL + minute * 60LL + second;
+    return std::chrono::sys_seconds(std::chrono::sys_days(date)).time_since_epoch().count() + hour * 3600LL +
+           minute * 60LL + second;
 }
 
 std::string cellOf(const CsvRow& row, const ColumnWords& column) {
-    return column.at >= 0 && column.at < int(row.size()) ? std::string(trimmed(row[std::size_t(column.at)])) : std::string();
+    return column.at >= 0 && column.at < int(row.size()) ? std::string(trimmed(row[std::size_t(column.at)]))
+                                                         : std::string();
 }
 
 double numberOf(std::string text) {
@@ -76,14 +84,14 @@ std::string keyOf(const Heard& h) {
 
 Result<Heard> heardOf(const CsvRow& row, const Columns& c, std::int64_t now) {
     Heard out;
-    out.by = cellOf(row, c.by);
-    for (char& letter : out.by) letter = char(std::toupper(static_cast<unsigned char>(letter)));
+    out.by = uppered(cellOf(row, c.by));
     if (out.by.empty()) return problem("", "No receiver is named.");
     const auto at = timeOf(cellOf(row, c.when));
     if (!at) return problem("", "\"" + cellOf(row, c.when).substr(0, 30) + "\" is no date and time.");
     if (const std::string why = timeTrouble(*at, now); !why.empty()) return problem("", why);
     out.at = *at;
-    if (const std::string locator = cellOf(row, c.locator); placeOfLocator(locator)) out.locator = tidyLocator(locator);
+    if (const std::string locator = cellOf(row, c.locator); placeOfLocator(locator))
+        out.locator = tidyLocator(locator);
     const double f = numberOf(cellOf(row, c.frequency));
     if (f > 0) out.frequency = f < 1e3 ? f * 1e6 : f < 1e6 ? f * 1e3 : f;  // MHz, kHz or Hz
     out.snr = numberOf(cellOf(row, c.snr));
@@ -100,7 +108,8 @@ Result<HeardTaken> readHeard(const std::string& bytes, const std::vector<Heard>&
     if (table->rows.empty()) return problem("", "This table is empty.");
     Columns columns;
     std::set<int> taken;
-    for (ColumnWords* c : {&columns.when, &columns.by, &columns.locator, &columns.frequency, &columns.snr, &columns.mode}) {
+    for (ColumnWords* c :
+         {&columns.when, &columns.by, &columns.locator, &columns.frequency, &columns.snr, &columns.mode}) {
         find(*c, table->rows.front(), taken);
         if (c->at >= 0) taken.insert(c->at);
     }

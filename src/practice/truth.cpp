@@ -10,6 +10,7 @@
 #include "core/parts/part_kind.h"
 #include "formats/json_fields.h"
 #include "practice/resonance_curve.h"
+#include "station/rests_on.h"
 
 namespace ombrek {
 namespace {
@@ -87,9 +88,13 @@ void PracticeTruth::reset() {
 }
 
 void PracticeTruth::mend(const std::string& ref) {
-    if (!mended_.insert(ref).second) return;
-    if (dead_ && kit_.part(ref) != nullptr) dead_ = false, hot_ = 0;
-    circuit_.reset();
+    const auto is = [&](const std::string& what) { return what.substr(0, what.find(' ')) == ref; };
+    const auto finals = finalsOf(kit_);
+    const bool revived = dead_ && std::any_of(finals.begin(), finals.end(), is);
+    const bool other = std::any_of(bag_.faults.begin(), bag_.faults.end(), is) || bag_.parts.contains(ref) ||
+                       bag_.missing.contains(ref);
+    if (revived) dead_ = false, hot_ = 0;
+    if ((mended_.insert(ref).second && other) || revived) circuit_.reset();
 }
 
 double PracticeTruth::scatter(const std::string& name) const { return scatterOf(bag_.seed, name); }

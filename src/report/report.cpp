@@ -1,9 +1,9 @@
 #include "report/report.h"
 
+#include <QAbstractTextDocumentLayout>
 #include <QImage>
 #include <QPainter>
 #include <QSvgRenderer>
-#include <QAbstractTextDocumentLayout>
 #include <QTextBlock>
 #include <QTextCursor>
 #include <QTextDocument>
@@ -25,12 +25,12 @@ constexpr QSize kPlotSize(600, 240);
 
 /// A plot goes into the report under its heading.
 void addPlot(Report& report, const QString& heading, const PlotData& data) {
-    report.html += QStringLiteral(
-                       "<h3>%1</h3><p><img src=\"plot:%2\" width=\"%3\" height=\"%4\" alt=\"%1\"></p>")
-                       .arg(heading)
-                       .arg(report.plots.size())
-                       .arg(kPlotSize.width())
-                       .arg(kPlotSize.height());
+    report.html +=
+        QStringLiteral("<h3>%1</h3><p><img src=\"plot:%2\" width=\"%3\" height=\"%4\" alt=\"%1\"></p>")
+            .arg(heading)
+            .arg(report.plots.size())
+            .arg(kPlotSize.width())
+            .arg(kPlotSize.height());
     report.plots.push_back(plotSvg(data, kPlotSize));
 }
 
@@ -45,7 +45,8 @@ void addProofPlots(const Judged& judged, Report& out) {
         if (const auto n = std::count_if(powers.cells[b].begin(), powers.cells[b].end(),
                                          [](const PowerCell& c) { return c.reading.has_value(); });
             n >= 2)
-            addPlot(out, QStringLiteral("Power against supply") + on, supplyPlot(powers, b, kit.ratings.on(band)));
+            addPlot(out, QStringLiteral("Power against supply") + on,
+                    supplyPlot(powers, b, kit.ratings.on(band)));
         if (proof.harmonics.empty()) continue;
         addPlot(out, QStringLiteral("Harmonics and limit") + on,
                 spectrumPlot(kit, build, proof, judged.profile(), band));
@@ -71,9 +72,10 @@ void addPhotos(const Judged& judged, const ReportWords& words, Report& out) {
     out.html += QStringLiteral("<h2>Photographs</h2>");
     for (const auto& [line, jpeg] : words.photos) {
         const Step* step = judged.kit().step(line.step);
-        const QString what = QStringLiteral("%1, %2, %3")
-                                 .arg(step != nullptr ? esc(step->title) : esc(line.step),
-                                      line.after ? QStringLiteral("after") : QStringLiteral("before"), dayOf(line.at));
+        const QString what =
+            QStringLiteral("%1, %2, %3")
+                .arg(step != nullptr ? esc(step->title) : esc(line.step),
+                     line.after ? QStringLiteral("after") : QStringLiteral("before"), dayOf(line.at));
         QImage image;
         if (jpeg.isEmpty() || !image.loadFromData(jpeg)) {
             out.html += QStringLiteral("<p>%1: this photograph is not in the book any more.</p>").arg(what);
@@ -81,11 +83,12 @@ void addPhotos(const Judged& judged, const ReportWords& words, Report& out) {
         }
         constexpr int kWide = 420, kHigh = 320;
         const QSize size = image.size().scaled(kWide, kHigh, Qt::KeepAspectRatio);
-        out.html += QStringLiteral("<p><img src=\"photo:%1\" width=\"%2\" height=\"%3\" alt=\"%4\"><br>%4</p>")
-                        .arg(out.photos.size())
-                        .arg(size.width())
-                        .arg(size.height())
-                        .arg(what);
+        out.html +=
+            QStringLiteral("<p><img src=\"photo:%1\" width=\"%2\" height=\"%3\" alt=\"%4\"><br>%4</p>")
+                .arg(out.photos.size())
+                .arg(size.width())
+                .arg(size.height())
+                .arg(what);
         out.photos.push_back(jpeg);
     }
 }
@@ -96,7 +99,8 @@ Report makeReport(const Judged& judged, const ReportWords& words) {
     Report out;
     out.title = QString::fromStdString(judged.kit().name);
     out.html = reportSummary(judged, words) +
-               QStringLiteral("<div style=\"page-break-before: always\"></div>") + reportSections(judged, words);
+               QStringLiteral("<div style=\"page-break-before: always\"></div>") +
+               reportSections(judged, words);
     addProofPlots(judged, out);
     if (const auto points = dialPointsOf(judged.build()); points.size() >= 3)
         addPlot(out, QStringLiteral("Dial"), dialPlot(points));
@@ -148,6 +152,7 @@ namespace {
 
 /// A heading goes to the next page with what it is the heading of, rather than stay behind alone.
 void keepHeadingsTogether(QTextDocument& document) {
+    (void)document.pageCount();  // laid out whole: what is changed before that is lost behind it
     const double high = document.pageSize().height();
     const auto pageAt = [&](double y) { return int(y / high); };
     for (QTextBlock block = document.begin(); block.isValid(); block = block.next()) {
@@ -169,26 +174,27 @@ void keepHeadingsTogether(QTextDocument& document) {
 }  // namespace
 
 A4Sheet reportSheet(const Report& report) {
-    A4Sheet out{report.title, 16, 96, [report](QPagedPaintDevice& writer) {
-                QTextDocument document;
-                QFont font(QStringLiteral("Ombrek Readout"));
-                font.setPointSizeF(8.5);
-                document.setDefaultFont(font);
-                document.setDefaultStyleSheet(
-                    QStringLiteral("th { color: #59646A; } h1 { font-size: 20pt; } h2 { font-size: 13pt; }"));
-                for (std::size_t i = 0; i < report.plots.size(); ++i) {
-                    document.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("plot:%1").arg(i)),
-                                         rendered(report.plots[i]));
-                }
-                for (std::size_t i = 0; i < report.photos.size(); ++i) {
-                    document.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("photo:%1").arg(i)),
-                                         QImage::fromData(report.photos[i]));
-                }
-                document.setHtml(report.html);
-                document.setPageSize(QSizeF(writer.width(), writer.height()));
-                keepHeadingsTogether(document);
-                document.print(&writer);
-            }};
+    A4Sheet out{
+        report.title, 16, 96, [report](QPagedPaintDevice& writer) {
+            QTextDocument document;
+            QFont font(QStringLiteral("Ombrek Readout"));
+            font.setPointSizeF(8.5);
+            document.setDefaultFont(font);
+            document.setDefaultStyleSheet(
+                QStringLiteral("th { color: #59646A; } h1 { font-size: 20pt; } h2 { font-size: 13pt; }"));
+            for (std::size_t i = 0; i < report.plots.size(); ++i) {
+                document.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("plot:%1").arg(i)),
+                                     rendered(report.plots[i]));
+            }
+            for (std::size_t i = 0; i < report.photos.size(); ++i) {
+                document.addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("photo:%1").arg(i)),
+                                     QImage::fromData(report.photos[i]));
+            }
+            document.setHtml(report.html);
+            document.setPageSize(QSizeF(writer.width(), writer.height()));
+            keepHeadingsTogether(document);
+            document.print(&writer);
+        }};
     out.forArchive = true;
     return out;
 }

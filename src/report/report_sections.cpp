@@ -308,7 +308,10 @@ QString metersSection(const Judged& judged, const ReportWords& words) {
     std::vector<HtmlRow> rows;
     for (const MeterLine& m : words.meters) {
         QStringList sheet;
-        if (m.percent > 0) sheet << esc(personNumber(m.percent)) + QStringLiteral(" %");
+        constexpr double kPpm = 1e4;  // in a per cent
+        if (m.percent > 0)
+            sheet << (m.percent < 0.01 ? esc(personNumber(m.percent * kPpm)) + QStringLiteral(" ppm")
+                                       : esc(personNumber(m.percent)) + QStringLiteral(" %"));
         if (m.digits > 0) sheet << QStringLiteral("%1 digits of %2").arg(m.digits).arg(m.counts);
         if (m.floor > 0)
             sheet << esc(formatQuantity(m.floor, m.unit == Unit::dbm ? Unit::decibel : m.unit, 2));

@@ -8,6 +8,7 @@
 #include "core/quantity/quantity.h"
 #include "station/frequencies.h"
 #include "station/judged.h"
+#include "station/phrases.h"
 #include "station/said.h"
 
 namespace ombrek {
@@ -55,13 +56,6 @@ double worstError(const Judged& judged, const std::string& band, double frequenc
     const double reference = std::isfinite(ppm) ? ppm * 1e-6 * frequency : 0;
     const double drift = std::isfinite(proof.drift) ? std::abs(proof.drift) : 0;
     return std::max(promised, proof.frequencyVerdict.uncertainty + reference + drift);
-}
-
-Verdict toldNot(std::string sentence) {
-    Verdict out;
-    out.state = VerdictState::cannotTell;
-    out.sentence = std::move(sentence);
-    return out;
 }
 
 Verdict failed(std::string sentence) {

@@ -6,6 +6,13 @@
 
 namespace ombrek {
 
+Verdict toldNot(std::string sentence) {
+    Verdict out;
+    out.state = VerdictState::cannotTell;
+    out.sentence = std::move(sentence);
+    return out;
+}
+
 std::string listed(const std::vector<std::string>& refs, std::size_t most) {
     std::string out;
     for (std::size_t i = 0; i < refs.size() && i < most; ++i) out += (i ? ", " : "") + refs[i];

@@ -10,6 +10,9 @@ namespace ombrek {
 
 // Words that several stations say of parts in the same way.
 
+/// What cannot be told, and why.
+Verdict toldNot(std::string sentence);
+
 /// "R14, R15, R20 and 4 more"; all of them when no most is said.
 std::string listed(const std::vector<std::string>& refs, std::size_t most = std::size_t(-1));
 

@@ -5,6 +5,7 @@
 
 #include "core/proof/frequency.h"
 #include "station/frequencies.h"
+#include "station/phrases.h"
 #include "station/rests_on.h"
 
 namespace ombrek {
@@ -35,13 +36,6 @@ struct Band {
     const std::string& name;
     Ratings ratings;
 };
-
-Verdict toldNot(std::string sentence) {
-    Verdict out;
-    out.state = VerdictState::cannotTell;
-    out.sentence = std::move(sentence);
-    return out;
-}
 
 void judgePower(const Kit& kit, const Band& band, const Build& build, ProofState& out) {
     const Reading* now = build.last(Subject::supply());

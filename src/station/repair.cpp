@@ -6,6 +6,7 @@
 #include "core/quantity/earned.h"
 #include "core/quantity/shown.h"
 #include "station/judged.h"
+#include "station/power_method.h"
 #include "station/rests_on.h"
 #include "station/subjects.h"
 
@@ -51,15 +52,27 @@ bool accepted(const Judged& judged, const Subject& subject) {
     return false;
 }
 
+/// A power in watts, whatever way it was read; all else as it is.
+Reading asRead(const Judged& judged, const Reading& reading) {
+    Reading out = reading;
+    if (!reading.subject.is(Subject::Kind::power) || reading.beyond || !std::isfinite(reading.value))
+        return out;
+    const Power power = powerOf(reading, judged.kit().ratings.ohms);
+    out.value = power.watts;
+    out.uncertainty = power.uncertainty;
+    out.unit = Unit::watt;
+    return out;
+}
+
 AgainLine lineOf(const Judged& judged, const Repair& repair, const Subject& subject) {
     AgainLine out{subject, titleOf(judged.kit(), subject), stationOf(subject.kind), "", "", "", {}, false};
     const Reading* before = lastBefore(judged.build(), subject, repair);
     const auto after = lastStanding(judged.kit(), judged.build(), subject);
     const bool since = after && (before == nullptr || after->id > before->id) && after->at >= repair.at;
-    if (before != nullptr) out.before = shown(*before);
+    if (before != nullptr) out.before = shown(asRead(judged, *before));
     if (!since) return out;
-    out.after = shown(*after);
-    if (before != nullptr) out.change = changeOf(*before, *after);
+    out.after = shown(asRead(judged, *after));
+    if (before != nullptr) out.change = changeOf(asRead(judged, *before), asRead(judged, *after));
     const Evidence now = evidenceOf(subject, judged);
     // What nothing is promised of is shown by being read.
     const bool promised = !subject.is(Subject::Kind::current);

@@ -131,7 +131,7 @@ TEST_CASE(
     auto book = shack.open();
     REQUIRE_FALSE(book->readOnly());
     const Build build = *book->build();
-    CHECK(build.readings.size() > 100);
+    CHECK(build.readings.size() > 50);
     REQUIRE(build.repairs.size() == 1);
     CHECK(build.repairs[0].ref == "R62");
     CHECK(build.repairs[0].done == "a new one");

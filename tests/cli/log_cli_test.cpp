@@ -61,7 +61,7 @@ TEST_CASE("distance: kilometres and bearing between two locators, or a sentence"
     }
 }
 
-TEST_CASE("log: ADIF in, out, in once more; problems are told and nothing is lost") {
+TEST_CASE("log: ADIF in, out, in once more, problems told and nothing lost") {
     const auto file = folder() / "in.adi";
     std::ofstream(file)
         << "x<EOH><CALL:6>QX1ABC<QSO_DATE:8>20261112<TIME_ON:4>1902<FREQ:6>21.061<MODE:2>CW<RST_SENT:3>599<"
@@ -132,6 +132,19 @@ TEST_CASE("report: JSON for others, PDF/A that is verified, and what is not the 
     for (char line[4000]; std::fgets(line, sizeof line, printed) != nullptr;) words += line;
     pclose(printed);
     std::erase_if(words, [](char c) { return c == ' ' || c == '\n'; });
+    // Every heading of the one stands in the other: no page is lost.
+    const std::string html = text(page);
+    int headings = 0;
+    for (std::size_t at = html.find("<h"); at != std::string::npos; at = html.find("<h", at + 1)) {
+        if (html[at + 2] != '2' && html[at + 2] != '3') continue;
+        std::string heading = html.substr(at + 4, html.find("</h", at) - at - 4);
+        heading = heading.substr(0, heading.find(':'));
+        std::erase(heading, ' ');
+        INFO(heading);
+        CHECK(words.find(heading) != std::string::npos);
+        ++headings;
+    }
+    CHECK(headings >= 15);
     CHECK(words.find(report["state_sha256"].get<std::string>()) != std::string::npos);
 
     const Ran same = run("report " + book() + " --verify " + pdf.string() + " --as-json");

@@ -317,6 +317,17 @@ TEST_CASE("plots hold what was read, what was fitted, and the limit") {
     }
 }
 
+TEST_CASE("a photograph that is not in the book any more is said on the report, a damaged one too") {
+    application();
+    ReportWords words{.now = 1800000000};
+    words.photos = {{{1, "lay-out", true, 1000}, ""}, {{2, "lay-out", false, 2000}, "no picture"}};
+    Build build;
+    const Report report = makeReport({kit(), build, shippedTables().profile("")}, words);
+    CHECK(report.html.count(QStringLiteral("this photograph is not in the book any more")) == 2);
+    CHECK(report.photos.empty());
+    CHECK(pdfOf(reportSheet(report)).startsWith("%PDF-"));
+}
+
 TEST_CASE("the report says what was passed knowingly, and escapes what people wrote") {
     application();
     Build build;

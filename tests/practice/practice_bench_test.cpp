@@ -526,3 +526,38 @@ TEST_CASE("a bias turned far up kills a final, slowly enough to be turned down i
     rig.reset();
     CHECK(rig.at(bias, 0.9) == Approx(high));
 }
+
+TEST_CASE(
+    "a part that is mended is a good one: a dead final, a wrong value, a missing part, a seeded fault") {
+    const auto& three = provingKit();
+    PracticeTruth rig(three.kit, three.bag);
+    const double weak = rig.at(Subject::power("40m"));
+    rig.mend("Q2");  // which was not dead
+    CHECK(rig.at(Subject::power("40m")) == Approx(weak));
+    rig.mend("Q3");
+    CHECK(rig.at(Subject::power("40m")) > 1.5 * weak);
+    rig.reset();
+    CHECK(rig.at(Subject::power("40m")) == Approx(weak));
+
+    PracticeBag bag = practiceKit().bag;
+    REQUIRE_FALSE(bag.parts.empty());
+    REQUIRE_FALSE(bag.missing.empty());
+    bag.faults = {"C6 short"};
+    PracticeTruth lantern(practiceKit().kit, bag);
+    for (const std::string& ref : {bag.parts.begin()->first, *bag.missing.begin()}) {
+        const Part& part = *practiceKit().kit.part(ref);
+        lantern.mend(ref);
+        CHECK(lantern.at(Subject::part(ref)) == Approx(part.nominal).epsilon(part.tolerance / 100));
+    }
+    CHECK(lantern.at(Subject::check("rail5")) < 1);
+    lantern.mend("C6");
+    CHECK(lantern.at(Subject::check("rail5")) > 4.5);
+    // A final that its bias killed lives again with another, not with a resistor.
+    for (int i = 0; i < 8; ++i) lantern.at(Subject::adjustment("bias"), 0.9);
+    const double dead = lantern.at(Subject::power());
+    lantern.mend("R1");
+    CHECK(lantern.at(Subject::power()) == Approx(dead).margin(1e-9));
+    lantern.at(Subject::adjustment("bias"), 0.0);
+    lantern.mend("Q6");
+    CHECK(lantern.at(Subject::power()) > dead);
+}

@@ -101,7 +101,10 @@ void AirPage::note(VerdictState state, const std::string& text, double value) {
                 0};
     item_ = -1;
     if (state == VerdictState::pass && !i->item->compared) step_ = -1;  // on to what is next
-    session_.kept(session_.book().noteOnAir(out));
+    if (!session_.kept(session_.book().noteOnAir(out))) return;
+    // The load is off now: whoever keys on a bench page is asked for it again.
+    if (out.step == "antenna" && session_.build().gates.contains(kLoadOn))
+        session_.kept(session_.book().closeGate(kLoadOn));
 }
 
 void AirPage::right() {

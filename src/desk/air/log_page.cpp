@@ -5,6 +5,7 @@
 #include "desk/air/azimuthal_map.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/find_field.h"
+#include "desk/pieces/refused_words.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
 #include "formats/contact_adif.h"
@@ -226,18 +227,13 @@ void LogPage::takeBytes(std::function<Result<std::string>()> read) {
         [this](Result<LogTaken> taken) {
             if (!taken) return session_.say(qs(taken.error().text()), VerdictState::fail);
             session_.book().announce();
-            QString line = QStringLiteral("%L1 contacts taken in, %L2 were there already; Z takes them back.")
-                               .arg(taken->contacts.size())
-                               .arg(taken->duplicates);
-            const auto& odd = taken->refused.empty() ? taken->doubts : taken->refused;
-            if (!odd.empty())
-                line +=
-                    QStringLiteral(" %L1 %2, the first on line %3: %4")
-                        .arg(odd.size())
-                        .arg(taken->refused.empty() ? QStringLiteral("were odd") : QStringLiteral("refused"))
-                        .arg(odd.front().line)
-                        .arg(qs(odd.front().reason));
-            session_.say(line, odd.empty() ? VerdictState::pass : VerdictState::doubtful);
+            const bool sound = taken->refused.empty() && taken->doubts.empty();
+            session_.say(QStringLiteral("%L1 contacts taken in, %L2 were there already; Z takes them back.")
+                                 .arg(taken->contacts.size())
+                                 .arg(taken->duplicates) +
+                             (taken->refused.empty() ? refusedWords(taken->doubts, "were odd")
+                                                     : refusedWords(taken->refused)),
+                         sound ? VerdictState::pass : VerdictState::doubtful);
         });
     if (!begun) session_.say(QStringLiteral("Something is still being worked on."));
 }
@@ -263,15 +259,11 @@ void LogPage::takeReports(const QString& file) {
         [this](Result<HeardTaken> taken) {
             if (!taken) return session_.say(qs(taken.error().text()), VerdictState::fail);
             session_.book().announce();
-            QString line = QStringLiteral("%L1 reports taken in, %L2 were there already.")
-                               .arg(taken->reports.size())
-                               .arg(taken->duplicates);
-            if (!taken->refused.empty())
-                line += QStringLiteral(" %L1 refused, the first on line %2: %3")
-                            .arg(taken->refused.size())
-                            .arg(taken->refused.front().line)
-                            .arg(qs(taken->refused.front().reason));
-            session_.say(line, taken->refused.empty() ? VerdictState::pass : VerdictState::doubtful);
+            session_.say(QStringLiteral("%L1 reports taken in, %L2 were there already.")
+                                 .arg(taken->reports.size())
+                                 .arg(taken->duplicates) +
+                             refusedWords(taken->refused),
+                         taken->refused.empty() ? VerdictState::pass : VerdictState::doubtful);
         });
     if (!begun) session_.say(QStringLiteral("Something is still being worked on."));
 }

@@ -7,6 +7,7 @@
 #include "desk/pieces/big_number.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/find_field.h"
+#include "desk/pieces/refused_words.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
 #include "formats/files.h"
@@ -176,12 +177,8 @@ void DrawersPage::takeIn(const QString& file) {
         [this](Result<Taken> taken) {
             if (!taken) return session_.say(qs(taken.error().text()), VerdictState::fail);
             session_.book().announce();
-            QString line = QStringLiteral("%L1 lines taken in; Z takes them back.").arg(taken->lines);
-            if (!taken->refused.empty())
-                line += QStringLiteral(" %L1 refused, the first on line %2: %3")
-                            .arg(taken->refused.size())
-                            .arg(taken->refused.front().line)
-                            .arg(qs(taken->refused.front().reason));
+            const QString line = QStringLiteral("%L1 lines taken in; Z takes them back.").arg(taken->lines) +
+                                 refusedWords(taken->refused);
             session_.say(line, taken->refused.empty() ? VerdictState::pass : VerdictState::doubtful);
         });
     if (!begun) session_.say(QStringLiteral("Something is still being worked on."));
