@@ -1,5 +1,4 @@
 #include <filesystem>
-#include <fstream>
 
 #include "book/book.h"
 #include "formats/contact_adif.h"
@@ -39,14 +38,16 @@ Times timesOf(int count) {
     const std::string bytes = adif(count);
     LogTaken log;
     out.read = milliseconds([&] { log = takeAdif(bytes, {}, {}, 1795000000).value(); }, 3);
-    const auto file = std::filesystem::temp_directory_path() / "ombrek-log-bench.ombrek";
-    std::filesystem::remove(file);
-    const auto book = Book::open(file).value();
+    const auto folder = std::filesystem::temp_directory_path() / "ombrek-log-bench";
+    std::filesystem::remove_all(folder);
+    std::filesystem::create_directories(folder);
+    auto book = Book::open(folder / "log.ombrek").value();
     out.taken = milliseconds([&] { (void)book->importContacts(log.contacts); }, 1);
     out.listed = milliseconds([&] { (void)book->contacts(); }, 3);
     Contact one = log.contacts.front();
     out.typed = milliseconds([&] { (void)book->addContact(one); }, 20);
-    std::filesystem::remove(file);
+    book.reset();
+    std::filesystem::remove_all(folder);
     return out;
 }
 

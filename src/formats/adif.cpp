@@ -221,7 +221,8 @@ Result<AdifFile> readAdx(const std::string& bytes, const Progress& progress) {
     const auto read = document.load_buffer(bytes.data(), bytes.size());
     AdifFile out;
     const pugi::xml_node root = document.first_child();
-    pugi::xml_node records = root.child("RECORDS");
+    const pugi::xml_node records =
+        root.find_child([](const pugi::xml_node& n) { return uppered(n.name()) == "RECORDS"; });
     if (uppered(root.name()) != "ADX" || !records)
         return problem("", "This is no ADIF log: it has no RECORDS within ADX.");
     for (const pugi::xml_node& node : records.children()) {
@@ -300,9 +301,9 @@ Result<AdifFile> readAdif(const std::string& bytes, const Progress& progress) {
     const std::string turned = wide ? toUtf8(bytes) : std::string();
     std::string_view text = wide ? std::string_view(turned) : std::string_view(bytes);
     if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
-    const std::string_view head = trimmed(text.substr(0, 300));
-    const std::string start = uppered(head);
-    if (start.starts_with("<?XML") || start.starts_with("<ADX"))
+    constexpr std::size_t kHead = 4096;
+    const std::string start = uppered(trimmed(text.substr(0, kHead)));
+    if (start.starts_with("<?XML") || start.find("<ADX") != std::string::npos)
         return readAdx(wide ? turned : bytes, progress);
     return readAdi(text, progress);
 }

@@ -29,6 +29,7 @@ int digits(const std::string& text, std::size_t from, std::size_t count) {
 Result<std::int64_t> timeOf(std::string date, std::string time) {
     std::erase_if(date, [](char c) { return c == '-' || c == '/' || c == '.'; });
     std::erase(time, ':');
+    if (time.size() == 3 || time.size() == 5) time.insert(0, "0");  // 930 for 0930
     using namespace std::chrono;
     const year_month_day day{year(digits(date, 0, 4)), month(unsigned(digits(date, 4, 2))),
                              std::chrono::day(unsigned(digits(date, 6, 2)))};
@@ -47,6 +48,14 @@ double number(std::string text) {
     const auto read = parseQuantity(text);
     return read && read->unit == Unit::none && std::isfinite(read->value) && read->value > 0 ? read->value
                                                                                              : 0;
+}
+
+/// A frequency in MHz, as ADIF wants it; one that lies in a band only as kilohertz or hertz is taken so.
+double hertzOf(double said) {
+    for (const double unit : {1e6, 1e3, 1.0}) {
+        if (!bandAt(said * unit).empty()) return said * unit;
+    }
+    return said * 1e6;
 }
 
 /// A contact's texts and the fields they go by.
@@ -99,7 +108,7 @@ Result<Contact> contactOf(const AdifRecord& record, std::int64_t now) {
     if (!at) return tl::make_unexpected(at.error());
     if (const std::string why = timeTrouble(*at, now); !why.empty()) return problem("QSO_DATE", why);
     out.at = *at;
-    out.frequency = number(record.value("FREQ")) * 1e6;
+    out.frequency = hertzOf(number(record.value("FREQ")));
     out.band = lowered(record.value("BAND"));
     if (out.frequency > 0 && !bandAt(out.frequency).empty()) out.band = bandAt(out.frequency);
     out.mode = uppered(record.value("MODE"));

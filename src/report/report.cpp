@@ -17,6 +17,7 @@
 #include "station/filter.h"
 #include "station/frequencies.h"
 #include "station/power_table.h"
+#include "station/repair.h"
 
 namespace ombrek {
 namespace {
@@ -72,9 +73,12 @@ void addPhotos(const Judged& judged, const ReportWords& words, Report& out) {
     out.html += QStringLiteral("<h2>Photographs</h2>");
     for (const auto& [line, jpeg] : words.photos) {
         const Step* step = judged.kit().step(line.step);
+        const Repair* repair = repairOf(judged.build(), line);
         const QString what =
             QStringLiteral("%1, %2, %3")
-                .arg(step != nullptr ? esc(step->title) : esc(line.step),
+                .arg(step != nullptr     ? esc(step->title)
+                     : repair != nullptr ? QStringLiteral("Repair of ") + esc(repair->ref)
+                                         : esc(line.step),
                      line.after ? QStringLiteral("after") : QStringLiteral("before"), dayOf(line.at));
         QImage image;
         if (jpeg.isEmpty() || !image.loadFromData(jpeg)) {

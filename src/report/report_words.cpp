@@ -5,6 +5,7 @@
 #include <sstream>
 
 #include "station/on_air.h"
+#include "station/repair.h"
 
 namespace ombrek {
 
@@ -38,11 +39,17 @@ ReportWords reportWordsOf(const Book& book, const Build& build, std::int64_t now
     }
     out.contacts = std::size_t(
         std::count_if(log.begin(), log.end(), [&](const Contact& c) { return c.build == build.id; }));
+    // Photographs of a repair are its evidence; of a step those that were chosen.
+    for (const PhotoLine& p : build.photos) {
+        if (repairOf(build, p) != nullptr)
+            out.photos.push_back({p, QByteArray::fromStdString(book.photo(p.id))});
+    }
     for (const std::int64_t id : chosenPhotos(book.preference(kReportPhotos))) {
         const auto line = std::find_if(build.photos.begin(), build.photos.end(),
                                        [&](const PhotoLine& p) { return p.id == id; });
         // Ids of other builds are not meant; one of this build that is gone was there once.
-        if (line != build.photos.end()) out.photos.push_back({*line, QByteArray::fromStdString(book.photo(id))});
+        if (line != build.photos.end())
+            out.photos.push_back({*line, QByteArray::fromStdString(book.photo(id))});
     }
     return out;
 }

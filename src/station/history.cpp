@@ -101,7 +101,8 @@ void addBoard(const Judged& judged, std::vector<HistoryLine>& out) {
                            VerdictState::pass, false});
     }
     for (const PhotoLine& photo : build.photos)
-        out.push_back({photo.at, "Board", title(photo.step),
+        out.push_back({photo.at, repairOf(build, photo) != nullptr ? "Sign-off" : "Board",
+                       repairOf(build, photo) != nullptr ? repairOf(build, photo)->ref : title(photo.step),
                        photo.after ? "photograph, after" : "photograph, before", VerdictState::notDone,
                        false});
 }

@@ -124,6 +124,14 @@ std::vector<RepairState> repairStates(const Judged& judged) {
     return out;
 }
 
+std::string photoStep(const Repair& repair) { return "repair:" + std::to_string(repair.id); }
+
+const Repair* repairOf(const Build& build, const PhotoLine& photo) {
+    const auto hit = std::find_if(build.repairs.begin(), build.repairs.end(),
+                                  [&](const Repair& r) { return photoStep(r) == photo.step; });
+    return hit == build.repairs.end() ? nullptr : &*hit;
+}
+
 std::string keptSubjects(const std::vector<Subject>& subjects) {
     std::string out;
     for (const Subject& s : subjects) out += (out.empty() ? "" : ";") + s.text();

@@ -35,6 +35,11 @@ struct RepairState {
 /// All of them, newest first. Of books before, what rests on the part is asked for.
 std::vector<RepairState> repairStates(const Judged& judged);
 
+/// What a photograph of a repair has in place of a step, "repair:5".
+std::string photoStep(const Repair& repair);
+/// The repair a photograph is of; null when it is of a step.
+const Repair* repairOf(const Build& build, const PhotoLine& photo);
+
 /// Subjects as a repair keeps them, "adjust:bias;proof:power".
 std::string keptSubjects(const std::vector<Subject>& subjects);
 std::vector<Subject> readSubjects(const std::string& kept);

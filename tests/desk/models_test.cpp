@@ -16,6 +16,7 @@
 #include "station/judged.h"
 #include "station/phrases.h"
 #include "station/readings.h"
+#include "station/repair.h"
 #include "station/work.h"
 #include "window_fixture.h"
 
@@ -325,6 +326,13 @@ TEST_CASE("a photograph that is not in the book any more is said on the report, 
     const Report report = makeReport({kit(), build, shippedTables().profile("")}, words);
     CHECK(report.html.count(QStringLiteral("this photograph is not in the book any more")) == 2);
     CHECK(report.photos.empty());
+    Repair repair;
+    repair.id = 7;
+    repair.ref = "Q3";
+    build.repairs.push_back(repair);
+    words.photos.push_back({{3, photoStep(repair), false, 3000}, ""});
+    CHECK(makeReport({kit(), build, shippedTables().profile("")}, words)
+              .html.contains(QStringLiteral("Repair of Q3")));
     CHECK(pdfOf(reportSheet(report)).startsWith("%PDF-"));
 }
 

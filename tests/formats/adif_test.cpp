@@ -56,8 +56,8 @@ TEST_CASE("ADIF that is written is read back by a reader written from the publis
     for (const char* name : {"log.adi", "log.adx"}) {
         const auto file = (folder / name).string();
         std::ofstream(file, std::ios::binary) << writeLog(log, {}, "QX9ZZ", "JO62qm", kNow, file);
-        const auto read = nlohmann::json::parse(
-            outputOf("/usr/bin/python3 '" + std::string(OMBREK_TESTS) + "/formats/read_adif.py' '" + file + "'"));
+        const auto read = nlohmann::json::parse(outputOf("/usr/bin/python3 '" + std::string(OMBREK_TESTS) +
+                                                         "/formats/read_adif.py' '" + file + "'"));
         INFO(name << " " << read.dump());
         REQUIRE(read.size() == 2);
         CHECK(read[0]["CALL"] == "QX1ABC");
@@ -101,7 +101,8 @@ TEST_CASE("odd dialects of ADIF are taken") {
         {"no header", kOne + "<EOR>", 1},
         {"a header of prose", "Log of a station\nmade 2026\n<EOH>\n" + kOne + "<EOR>", 1},
         {"a header with fields", "x<ADIF_VER:5>3.0.9<PROGRAMID:3>abc<eoh>" + kOne + "<EOR>", 1},
-        {"a header without its end", "<ADIF_VER:5>3.0.9 " + kOne + "<EOR>" + "<CALL:6>QX2DEF<QSO_DATE:8>20261126<TIME_ON:4>1200<EOR>", 2},
+        {"a header without its end",
+         "<ADIF_VER:5>3.0.9 " + kOne + "<EOR>" + "<CALL:6>QX2DEF<QSO_DATE:8>20261126<TIME_ON:4>1200<EOR>", 2},
         {"small letters", "<call:6>QX1ABC<qso_date:8>20261126<time_on:4>1830<band:3>40m<eor>", 1},
         {"type letters", "<CALL:6:S>QX1ABC<QSO_DATE:8:D>20261126<TIME_ON:6:T>183000<EOR>", 1},
         {"blanks within tags", "< CALL : 6 >QX1ABC<QSO_DATE : 8>20261126<TIME_ON:4 >1830< EOR >", 1},
@@ -111,18 +112,44 @@ TEST_CASE("odd dialects of ADIF are taken") {
         {"no end of the last record", kOne + "<EOR>\n<CALL:6>QX2DEF<QSO_DATE:8>20261126<TIME_ON:4>1831", 2},
         {"a length too small", "<CALL:4>QX1ABC<QSO_DATE:8>20261126<TIME_ON:4>1830<EOR>", 1},
         {"a length too large", "<CALL:16>QX1ABC<QSO_DATE:8>20261126<TIME_ON:4>1830<EOR>", 1},
-        {"a length beyond the file", "<CALL:6>QX1ABC<QSO_DATE:8>20261126<TIME_ON:4>1830<COMMENT:9999>hello<EOR>", 1},
+        {"a length beyond the file",
+         "<CALL:6>QX1ABC<QSO_DATE:8>20261126<TIME_ON:4>1830<COMMENT:9999>hello<EOR>", 1},
         {"a byte-order mark", "\xEF\xBB\xBF" + kOne + "<EOR>", 1},
         {"UTF-16", utf16, 1},
-        {"Latin-1", field("NAME", "Z\xF6" "e") + kOne + "<EOR>", 1},
+        {"Latin-1",
+         field("NAME",
+               "Z\xF6"
+               "e") +
+             kOne + "<EOR>",
+         1},
         {"lengths in letters", "<NAME:4>Zoë!" + kOne + "<EOR>", 1},
         {"a decimal comma", kOne + field("FREQ", "7,031") + field("TX_PWR", "2,5") + "<EOR>", 1},
-        {"a date with dashes and a time with colons", field("CALL", "QX1ABC") + field("QSO_DATE", "2026-11-26") + field("TIME_ON", "18:30:05") + "<EOR>", 1},
-        {"only the end's time", field("CALL", "QX1ABC") + field("QSO_DATE", "20261126") + field("TIME_OFF", "1830") + "<EOR>", 1},
+        {"a date with dashes and a time with colons",
+         field("CALL", "QX1ABC") + field("QSO_DATE", "2026-11-26") + field("TIME_ON", "18:30:05") + "<EOR>",
+         1},
+        {"only the end's time",
+         field("CALL", "QX1ABC") + field("QSO_DATE", "20261126") + field("TIME_OFF", "1830") + "<EOR>", 1},
         {"a tag of no length", "<CALL:6>QX1ABC<NAME:0><QSO_DATE:8>20261126<TIME_ON:4>1830<EOR>", 1},
         {"empty records", "<EOR><EOR>" + kOne + "<EOR><EOR>", 1},
-        {"XML", "<?xml version=\"1.0\"?><ADX><HEADER/><RECORDS><RECORD><CALL>QX1ABC</CALL><QSO_DATE>20261126</QSO_DATE><TIME_ON>1830</TIME_ON></RECORD></RECORDS></ADX>", 1},
-        {"XML in small letters, cut off", "<ADX><HEADER></HEADER><RECORDS><RECORD><call>QX1ABC</call><qso_date>20261126</qso_date><time_on>1830</time_on></RECORD><RECORD><call>QX2", 1},
+        {"XML",
+         "<?xml "
+         "version=\"1.0\"?><ADX><HEADER/><RECORDS><RECORD><CALL>QX1ABC</CALL><QSO_DATE>20261126</"
+         "QSO_DATE><TIME_ON>1830</TIME_ON></RECORD></RECORDS></ADX>",
+         1},
+        {"a time of three digits, kilohertz",
+         field("CALL", "QX1ABC") + field("QSO_DATE", "20261126") + field("TIME_ON", "1830") +
+             field("FREQ", "7031") + "<EOR>" + field("CALL", "QX2DEF") + field("QSO_DATE", "20261126") +
+             field("TIME_ON", "930") + "<EOR>",
+         2},
+        {"XML behind a remark, all in small letters",
+         "<!-- a log "
+         "--><adx><header/><records><record><call>QX1ABC</call><qso_date>20261126</qso_date><time_on>1830</"
+         "time_on></record></records></adx>",
+         1},
+        {"XML in small letters, cut off",
+         "<ADX><HEADER></HEADER><RECORDS><RECORD><call>QX1ABC</call><qso_date>20261126</"
+         "qso_date><time_on>1830</time_on></RECORD><RECORD><call>QX2",
+         1},
     };
     CHECK(dialects.size() >= 20);
     for (const Dialect& d : dialects) {
@@ -133,9 +160,16 @@ TEST_CASE("odd dialects of ADIF are taken") {
         CHECK(adifDate(log.contacts.front().at) == "20261126");
         CHECK(adifTime(log.contacts.front().at).substr(0, 4) == "1830");
     }
-    CHECK(taken(field("NAME", "Z\xF6" "e") + kOne + "<EOR>").contacts.front().name == "Zöe");
+    CHECK(taken(field("NAME",
+                      "Z\xF6"
+                      "e") +
+                kOne + "<EOR>")
+              .contacts.front()
+              .name == "Zöe");
     CHECK(taken("<NAME:4>Zoë!" + kOne + "<EOR>").contacts.front().name == "Zoë!");
     CHECK(taken(kOne + field("FREQ", "7,031") + "<EOR>").contacts.front().frequency == Approx(7.031e6));
+    CHECK(taken(kOne + field("FREQ", "7031") + "<EOR>").contacts.front().band == "40m");
+    CHECK(taken(kOne + field("FREQ", "7031000") + "<EOR>").contacts.front().frequency == Approx(7.031e6));
     CHECK_FALSE(taken("<CALL:4>QX1ABC<QSO_DATE:8>20261126<TIME_ON:4>1830<EOR>").doubts.empty());
 }
 
@@ -147,14 +181,15 @@ TEST_CASE("a value holds brackets where its length says so") {
 }
 
 TEST_CASE("what cannot be is refused with its line, and the rest is kept") {
-    const std::string bad = "<CALL:6>QX1ABC<QSO_DATE:8>18990101<TIME_ON:4>1200<EOR>\n"
-                            "<CALL:6>QX2DEF<QSO_DATE:8>20261128<TIME_ON:4>0200<EOR>\n"
-                            "<CALL:6>QX3GHI<QSO_DATE:8>20270101<TIME_ON:4>1200<EOR>\n"
-                            "<CALL:8>QX 4 JKL<QSO_DATE:8>20261101<TIME_ON:4>1200<EOR>\n"
-                            "<CALL:6>QX5MNO<QSO_DATE:8>20260231<TIME_ON:4>1200<EOR>\n"
-                            "<CALL:6>QX6PQR<QSO_DATE:8>20261101<TIME_ON:4>2560<EOR>\n"
-                            "<QSO_DATE:8>20261101<TIME_ON:4>1200<EOR>\n"
-                            "<CALL:6>QX7STU<QSO_DATE:8>20261101<TIME_ON:4>1200<GRIDSQUARE:4>ZZ99<EOR>\n";
+    const std::string bad =
+        "<CALL:6>QX1ABC<QSO_DATE:8>18990101<TIME_ON:4>1200<EOR>\n"
+        "<CALL:6>QX2DEF<QSO_DATE:8>20261128<TIME_ON:4>0200<EOR>\n"
+        "<CALL:6>QX3GHI<QSO_DATE:8>20270101<TIME_ON:4>1200<EOR>\n"
+        "<CALL:8>QX 4 JKL<QSO_DATE:8>20261101<TIME_ON:4>1200<EOR>\n"
+        "<CALL:6>QX5MNO<QSO_DATE:8>20260231<TIME_ON:4>1200<EOR>\n"
+        "<CALL:6>QX6PQR<QSO_DATE:8>20261101<TIME_ON:4>2560<EOR>\n"
+        "<QSO_DATE:8>20261101<TIME_ON:4>1200<EOR>\n"
+        "<CALL:6>QX7STU<QSO_DATE:8>20261101<TIME_ON:4>1200<GRIDSQUARE:4>ZZ99<EOR>\n";
     const LogTaken log = taken(bad);
     CHECK(log.read == 8);
     REQUIRE(log.contacts.size() == 1);
@@ -174,7 +209,9 @@ TEST_CASE("what cannot be is refused with its line, and the rest is kept") {
 }
 
 TEST_CASE("the same contact twice is taken once, two stations in the same minute both") {
-    const std::string two = kOne + "<EOR>" + kOne + "<EOR><CALL:6>QX2DEF<QSO_DATE:8>20261126<TIME_ON:4>1830<BAND:3>40m<MODE:2>CW<EOR>";
+    const std::string two =
+        kOne + "<EOR>" + kOne +
+        "<EOR><CALL:6>QX2DEF<QSO_DATE:8>20261126<TIME_ON:4>1830<BAND:3>40m<MODE:2>CW<EOR>";
     const LogTaken first = taken(two);
     CHECK(first.contacts.size() == 2);
     CHECK(first.duplicates == 1);
@@ -185,7 +222,8 @@ TEST_CASE("the same contact twice is taken once, two stations in the same minute
 
 TEST_CASE("damaged logs do no harm") {
     std::mt19937 random(5);
-    const std::string whole = writeAdi({recordOf(contact("QX1ABC"), "rig"), recordOf(contact("QX2DEF"), "")}, kNow);
+    const std::string whole =
+        writeAdi({recordOf(contact("QX1ABC"), "rig"), recordOf(contact("QX2DEF"), "")}, kNow);
     for (int i = 0; i < 3000; ++i) {
         std::string bytes = whole;
         for (int k = 0; k < 1 + int(random() % 6); ++k) bytes[random() % bytes.size()] = char(random() % 256);
@@ -201,8 +239,10 @@ TEST_CASE("a hundred thousand records are read whole, and reading can be stopped
     std::string bytes = "<EOH>";
     for (int i = 0; i < 100000; ++i) {
         const std::string time = adifTime(i % 86400).substr(0, 4);
-        bytes += field("CALL", "QX" + std::to_string(i % 10) + "A" + std::string(1, char('A' + i % 26)) + std::string(1, char('A' + i / 26 % 26))) +
-                 field("QSO_DATE", adifDate(kNow - 86400LL * (1 + i / 300))) + field("TIME_ON", time) + field("BAND", "40m") + field("MODE", "CW") + "<EOR>\n";
+        bytes += field("CALL", "QX" + std::to_string(i % 10) + "A" + std::string(1, char('A' + i % 26)) +
+                                   std::string(1, char('A' + i / 26 % 26))) +
+                 field("QSO_DATE", adifDate(kNow - 86400LL * (1 + i / 300))) + field("TIME_ON", time) +
+                 field("BAND", "40m") + field("MODE", "CW") + "<EOR>\n";
     }
     const LogTaken log = taken(bytes);
     CHECK(log.read == 100000);
@@ -214,7 +254,8 @@ TEST_CASE("a hundred thousand records are read whole, and reading can be stopped
 TEST_CASE("a contact is typed in one line") {
     Contact known = contact("", kNow);
     known.sent = known.received = "599";
-    const auto typed = readContactLine("qx1abc 559 579 Tom jo62QM 14.061 5W 18:20, Kiel, first of the evening", known, kNow);
+    const auto typed =
+        readContactLine("qx1abc 559 579 Tom jo62QM 14.061 5W 18:20, Kiel, first of the evening", known, kNow);
     REQUIRE(typed);
     CHECK(typed->call == "QX1ABC");
     CHECK(typed->sent == "559");
@@ -246,9 +287,10 @@ TEST_CASE("a contact is typed in one line") {
 }
 
 TEST_CASE("reports of other receivers are read from tables of several networks' dialects") {
-    const std::string wide = "timestamp,tx_sign,tx_loc,rx_sign,rx_loc,frequency,snr,power\n"
-                             "2026-11-26 20:00:00,QX9ZZ,JO62,QX1RX,IO91,7.0401,-12,3\n"
-                             "2026-11-26 20:02:00,QX9ZZ,JO62,QX2RX,FN31,7.0401,-24,3\n";
+    const std::string wide =
+        "timestamp,tx_sign,tx_loc,rx_sign,rx_loc,frequency,snr,power\n"
+        "2026-11-26 20:00:00,QX9ZZ,JO62,QX1RX,IO91,7.0401,-12,3\n"
+        "2026-11-26 20:02:00,QX9ZZ,JO62,QX2RX,FN31,7.0401,-24,3\n";
     const auto first = readHeard(wide, {}, kNow);
     REQUIRE(first);
     REQUIRE(first->reports.size() == 2);
@@ -257,7 +299,8 @@ TEST_CASE("reports of other receivers are read from tables of several networks' 
     CHECK(first->reports[0].frequency == Approx(7.0401e6));
     CHECK(first->reports[1].snr == -24);
     CHECK(readHeard(wide, first->reports, kNow)->duplicates == 2);
-    const auto other = readHeard("UTC;Reporter;dB;MHz\n2026-11-26T20:00Z;qx3rx;+7;14,06\nnonsense;QX4RX;1;2\n", {}, kNow);
+    const auto other =
+        readHeard("UTC;Reporter;dB;MHz\n2026-11-26T20:00Z;qx3rx;+7;14,06\nnonsense;QX4RX;1;2\n", {}, kNow);
     REQUIRE(other);
     REQUIRE(other->reports.size() == 1);
     CHECK(other->reports[0].by == "QX3RX");

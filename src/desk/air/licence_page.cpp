@@ -28,6 +28,12 @@ LicencePage::LicencePage(Session& session)
     own_->fillWithBody();
     side()->addWidget(own_, 1);
     addKeys();
+    connect(strip_, &BandStrip::picked, this, [this](int row) {
+        if (row >= int(lines_.size()) || !lines_[std::size_t(row)].limit) return;
+        const auto hit = std::find(limits_.begin(), limits_.end(), *lines_[std::size_t(row)].limit);
+        if (hit != limits_.end()) at_ = int(hit - limits_.begin());
+        refresh();
+    });
     connect(list_, &StateList::picked, this, [this](int row) {
         at_ = row;
         refresh();

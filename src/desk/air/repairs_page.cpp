@@ -168,13 +168,12 @@ void RepairsPage::photograph() {
     if (s == nullptr)
         return session_.say(QStringLiteral("There is no repair to keep it with."), VerdictState::cannotTell);
     askToOpen(this, kPictureFile,
-              [this, id = s->repair->id, after = !s->repair->open()](const QString& file) {
+              [this, step = photoStep(*s->repair), after = !s->repair->open()](const QString& file) {
                   const bool begun = work().start<Result<QByteArray>>(
                       [file](const LongWork::Progress&) { return readPhoto(file); },
-                      [this, id, after](Result<QByteArray> bytes) {
+                      [this, step, after](Result<QByteArray> bytes) {
                           if (!bytes) return session_.say(qs(bytes.error().text()), VerdictState::cannotTell);
-                          if (session_.kept(session_.book().keepPhoto("repair:" + std::to_string(id), after,
-                                                                      bytes->toStdString())))
+                          if (session_.kept(session_.book().keepPhoto(step, after, bytes->toStdString())))
                               session_.say(
                                   QStringLiteral("Kept with the repair, %1 kB.").arg(bytes->size() / 1000));
                       });
@@ -265,7 +264,7 @@ void RepairsPage::showRow() {
     add("By", qs(r.who));
     const auto photos =
         std::count_if(session_.build().photos.begin(), session_.build().photos.end(),
-                      [&](const PhotoLine& p) { return p.step == "repair:" + std::to_string(r.id); });
+                      [&](const PhotoLine& p) { return repairOf(session_.build(), p) == &r; });
     if (photos > 0) add("Photographs", QString::number(photos));
     add("State", stateWord(*s));
     repair_->setFacts(facts);

@@ -6,6 +6,7 @@
 #include <QRegularExpression>
 #include <algorithm>
 
+#include "core/air/locator.h"
 #include "core/coil/wire.h"
 #include "desk/board/free_evenings.h"
 #include "desk/person.h"
@@ -34,8 +35,8 @@ QString trouble(SettingRow::Takes takes, const QString& text) {
             return like("([A-Z0-9]{1,4}/)?[A-Z0-9]{1,3}[0-9][A-Z0-9]{0,3}[A-Z](/[A-Z0-9]{1,4})?")
                        ? QString()
                        : QStringLiteral("A callsign is letters and a number, as on the licence.");
-        case Takes::locator:  // IARU locator
-            return like("[A-R]{2}[0-9]{2}([A-X]{2}([0-9]{2})?)?")
+        case Takes::locator:
+            return placeOfLocator(text.toStdString())
                        ? QString()
                        : QStringLiteral("A locator is two letters, two digits and two letters, as AB12cd.");
         case Takes::evenings:
