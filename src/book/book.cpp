@@ -159,6 +159,7 @@ Result<void> Book::repaired(const Repair& repair) {
             record::repair.change(*inside_->db, now.id, now);
         else
             inside_->put(record::repair, now);
+        if (!now.parts.empty()) inside_->usePromised(now.ref);
         for (const Subject& subject : {Subject::part(repair.ref), Subject::coil(repair.ref)})
             inside_->changed(subject, "repaired");
     });

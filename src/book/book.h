@@ -78,7 +78,8 @@ class Book {
     /// Now; its own time is not asked.
     Result<void> takeReading(const Reading& reading);
     /// A part or a coil was mended: what was read of it, and of all that rests on it, is to be measured
-    /// again. With the id of a trouble that was noticed before, that one is closed.
+    /// again. With the id of a trouble that was noticed before, that one is closed. Where
+    /// parts were put in, what was promised to it is taken out of its drawer.
     Result<void> repaired(const Repair& repair);
     Result<void> markPart(const std::string& ref, PartMark mark) { return markParts({ref}, mark); }
 

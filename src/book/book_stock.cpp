@@ -117,15 +117,8 @@ Result<void> Book::takePromised(const std::vector<std::string>& refs, PartKind k
     if (refs.empty()) return {};
     const std::string more = refs.size() > 1 ? " and " + std::to_string(refs.size() - 1) + " more" : "";
     return act("taking " + refs.front() + more + " from the drawer", [&] {
-        ++inside_->stockRevision;
-        const std::int64_t build = inside_->chosen();
         for (const std::string& ref : refs) {
-            inside_->run(
-                "UPDATE stock SET count=max(0, count-(SELECT sum(count) FROM promise WHERE stock=stock.id "
-                "AND "
-                "build=? AND ref=?)) WHERE id IN (SELECT stock FROM promise WHERE build=? AND ref=?)",
-                build, ref, build, ref);
-            inside_->run("DELETE FROM promise WHERE build=? AND ref=?", build, ref);
+            inside_->usePromised(ref);
             // A line that was missing had nothing there.
             const auto mark = inside_->markOf(ref);
             const bool lay =

@@ -159,6 +159,16 @@ struct Book::Inside {
                                      reading ? reading->uncertainty : 0});
     }
 
+    /// What was promised to a place is taken out of its drawer.
+    void usePromised(const std::string& ref) {
+        ++stockRevision;
+        const std::int64_t build = chosen();
+        run("UPDATE stock SET count=max(0, count-(SELECT sum(count) FROM promise WHERE stock=stock.id AND "
+            "build=? AND ref=?)) WHERE id IN (SELECT stock FROM promise WHERE build=? AND ref=?)",
+            build, ref, build, ref);
+        run("DELETE FROM promise WHERE build=? AND ref=?", build, ref);
+    }
+
     /// What was marked of a place, and read off what lay there, holds no more.
     void clearPlace(const std::string& ref) const {
         for (const char* table : {"part", "printed"})

@@ -130,6 +130,27 @@ TEST_CASE("troubles stay open until they are mended, with every time they were s
     CHECK(book->build()->licence == "40m 7-7.2 MHz\n");
 }
 
+TEST_CASE("a repair takes what was promised to the part out of its drawer, and gives it back when undone") {
+    Shack shack;
+    auto book = shack.begun();
+    REQUIRE(book->addStock({{0, "finals", PartKind::transistor, 0, Unit::none, 0, 0, 0, "BS", 5}}));
+    const std::int64_t stock = book->stock().front().id;
+    REQUIRE(book->promise("Q3", {stock}, "from drawer finals"));
+    Repair repair;
+    repair.ref = "Q3";
+    repair.done = "resoldered";
+    REQUIRE(book->repaired(repair));  // nothing was put in
+    CHECK(book->stock().front().count == 5);
+    CHECK(book->promises().size() == 1);
+    repair.parts = "1 BS from drawer finals";
+    REQUIRE(book->repaired(repair));
+    CHECK(book->stock().front().count == 4);
+    CHECK(book->promises().empty());
+    REQUIRE(book->undo());
+    CHECK(book->stock().front().count == 5);
+    CHECK(book->promises().size() == 1);
+}
+
 TEST_CASE("a book's state is the same until something of the build changes") {
     Shack shack;
     auto book = shack.begun();
