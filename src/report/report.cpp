@@ -7,6 +7,7 @@
 #include <QTextBlock>
 #include <QTextCursor>
 #include <QTextDocument>
+#include <QTextTable>
 #include <algorithm>
 
 #include "report/filter_plot.h"
@@ -154,26 +155,63 @@ QImage rendered(const QByteArray& svg) {
 
 namespace {
 
-/// A heading goes to the next page with what it is the heading of, rather than stay behind alone.
-void keepHeadingsTogether(QTextDocument& document) {
-    (void)document.pageCount();  // laid out whole: what is changed before that is lost behind it
-    const double high = document.pageSize().height();
-    const auto pageAt = [&](double y) { return int(y / high); };
-    for (QTextBlock block = document.begin(); block.isValid(); block = block.next()) {
+/// What of a printed document stands on one page goes to the next one whole, from its top to its foot: each
+/// change moves what is below it.
+class PageKeeper {
+ public:
+    explicit PageKeeper(QTextDocument& document) : document_(document), high_(document.pageSize().height()) {
+        (void)document.pageCount();  // laid out whole: what is changed before that is lost behind it
+    }
+
+    void keep() {
+        for (QTextBlock block = document_.begin(); block.isValid(); block = block.next()) {
+            if (QTextTable* table = QTextCursor(block).currentTable())
+                keepRow(*table, block);
+            else if (block.blockFormat().headingLevel() >= 2)
+                keepHeading(block);
+        }
+    }
+
+ private:
+    QRectF place(const QTextBlock& block) const {
+        return document_.documentLayout()->blockBoundingRect(block);
+    }
+    int pageAt(double y) const { return int(y / high_); }
+
+    /// A heading with what it is the heading of; of a table its head and a row.
+    void keepHeading(const QTextBlock& block) {
         const QTextBlock next = block.next();
-        if (block.blockFormat().headingLevel() < 2 || !next.isValid()) continue;
-        const QRectF here = document.documentLayout()->blockBoundingRect(block);
-        const QRectF there = document.documentLayout()->blockBoundingRect(next);
-        // A heading of a table wants its head and a row as well.
+        if (!next.isValid()) return;
         constexpr double kRoom = 40;
         const bool table = QTextCursor(next).currentTable() != nullptr;
-        const double last = there.bottom() + (table ? kRoom : 0);
-        if (pageAt(here.top()) == pageAt(last)) continue;
+        if (pageAt(place(block).top()) == pageAt(place(next).bottom() + (table ? kRoom : 0))) return;
         QTextBlockFormat format = block.blockFormat();
         format.setPageBreakPolicy(QTextFormat::PageBreak_AlwaysBefore);
         QTextCursor(block).setBlockFormat(format);
     }
-}
+
+    /// A row of a table, told by the first block of its first cell: room above it pushes it over the foot.
+    void keepRow(QTextTable& table, const QTextBlock& block) {
+        const QTextTableCell first = table.cellAt(block.position());
+        if (first.column() != 0 || first.row() == 0 || first.firstCursorPosition().block() != block) return;
+        const double top = place(block).top();
+        double bottom = top;
+        for (int c = 0; c < table.columns(); ++c)
+            bottom =
+                std::max(bottom, place(table.cellAt(first.row(), c).lastCursorPosition().block()).bottom());
+        if (pageAt(top) == pageAt(bottom) || bottom - top > high_ / 2) return;
+        const double room = (pageAt(top) + 1) * high_ - top + 1;
+        for (int c = 0; c < table.columns(); ++c) {
+            QTextTableCell cell = table.cellAt(first.row(), c);
+            QTextTableCellFormat format = cell.format().toTableCellFormat();
+            format.setTopPadding(table.format().cellPadding() + room);
+            cell.setFormat(format);
+        }
+    }
+
+    QTextDocument& document_;
+    double high_;
+};
 
 }  // namespace
 
@@ -196,7 +234,7 @@ A4Sheet reportSheet(const Report& report) {
             }
             document.setHtml(report.html);
             document.setPageSize(QSizeF(writer.width(), writer.height()));
-            keepHeadingsTogether(document);
+            PageKeeper(document).keep();
             document.print(&writer);
         }};
     out.forArchive = true;
