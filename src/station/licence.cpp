@@ -102,7 +102,8 @@ Verdict judgeLine(const Judged& judged, const LicenceLine& line, double bandwidt
     Verdict out = judgeInsideBand(line.frequency, line.error, bandwidth, limit.low, limit.high);
     if (out.state == VerdictState::pass)
         out.sentence = "Inside at its worst error; dial from " + megahertz(line.lowest) + " to " +
-                       megahertz(line.highest) + ".";
+                       megahertz(line.highest) + "." +
+                       (limit.watts > 0 ? "" : " No power stands in your limits: none was held against it.");
     return out;
 }
 

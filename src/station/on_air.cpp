@@ -74,6 +74,14 @@ const std::vector<AirStep>& airSteps() {
     return steps;
 }
 
+std::vector<std::string> bandsOnAir(const Judged& judged) {
+    std::vector<std::string> out;
+    for (const FitFor& f : fitFor(judged)) {
+        if (f.fit && f.what.starts_with("the air")) out.push_back(f.band);
+    }
+    return out;
+}
+
 std::string airTitle(const AirNote& note) {
     const std::size_t at = note.item.find('@');
     const std::string id = note.item.substr(0, at),
@@ -138,6 +146,14 @@ AirItemState stateOf(const Build& build, const AirStep& step, const AirItem& ite
     return out;
 }
 
+/// The bands that an item is asked on: an antenna's SWR where the rig may radiate, on all while it may
+/// nowhere and the step is barred; anything else once.
+std::vector<std::string> bandsOf(const AirItem& item, const Judged& judged) {
+    if (!item.swr) return {""};
+    const auto fit = bandsOnAir(judged);
+    return fit.empty() ? judged.kit().ratings.bandNames() : fit;
+}
+
 /// Why the rig must not radiate; empty: on a band at least it may.
 std::string whyNotRadiate(const Judged& judged) {
     std::string why;
@@ -172,8 +188,7 @@ std::vector<AirStepState> airStates(const Judged& judged, const Contact* first) 
         state.step = &step;
         std::vector<VerdictState> states;
         for (const AirItem& item : step.items) {
-            const auto bands = item.swr ? judged.kit().ratings.bandNames() : std::vector<std::string>{""};
-            for (const std::string& band : bands) {
+            for (const std::string& band : bandsOf(item, judged)) {
                 AirItemState of = stateOf(build, step, item, band);
                 if (std::string_view(item.id) == "contact" && first != nullptr) {
                     of.state = VerdictState::pass;

@@ -50,6 +50,9 @@ struct AirStepState {
 /// @param first  the rig's first contact, where there is one
 std::vector<AirStepState> airStates(const Judged& judged, const Contact* first);
 
+/// Bands of the kit on which the rig is fit for the air; none: on no band.
+std::vector<std::string> bandsOnAir(const Judged& judged);
+
 /// The step in hand: the first that is not done; null when all are.
 const AirStepState* nextAirStep(const std::vector<AirStepState>& states);
 

@@ -82,7 +82,8 @@ bool AirPage::barred() {
         session_.say(qs(s->barred), VerdictState::fail);
         return true;
     }
-    if (std::string_view(s->step->id) != "load") return false;
+    // A rig that should be silent may not be: the load is asked for before the key goes down at all.
+    if (s->step->radiates || s->items.front().item->compared) return false;
     const LoadAsk ask = askForLoad(session_.kit(), session_.build(), wallClock());
     if (ask.clear()) return false;
     if (ask.confirm) session_.kept(session_.book().passGate(kLoadOn, "on"));
@@ -184,8 +185,14 @@ void AirPage::sayNow() {
                QStringLiteral("Its first contact stands in the log and on the report."));
         return;
     }
-    setNow(s->barred.empty() ? QString::fromUtf8(s->step->now) : QStringLiteral("Not on the air yet."),
-           s->barred.empty() ? QString::fromUtf8(s->step->why) : qs(s->barred));
+    QString why = s->barred.empty() ? QString::fromUtf8(s->step->why) : qs(s->barred);
+    const auto fit = bandsOnAir(session_.judged());
+    if (s->step->radiates && s->barred.empty() && fit.size() < session_.kit().ratings.bandNames().size()) {
+        QStringList names;
+        for (const std::string& band : fit) names << qs(band);
+        why += QStringLiteral(" Only on %1: the rest is not fit.").arg(names.join(QStringLiteral(", ")));
+    }
+    setNow(s->barred.empty() ? QString::fromUtf8(s->step->now) : QStringLiteral("Not on the air yet."), why);
 }
 
 /// The steps are threaded on the wire as the gates are.
