@@ -143,8 +143,16 @@ class Book {
 
     /// The data sheets of this bench: the builder's own lines, and the usual ones for every other unit.
     std::vector<MeterLine> meters() const;
-    /// Keep a data-sheet line; one of the same unit and range start is replaced.
+    /// Keep a data-sheet line; one of the same instrument, unit and range start is replaced.
     Result<void> setMeter(const MeterLine& line);
+
+    /// The builder's instruments in the order in which they are asked, the practice bench last.
+    std::vector<Instrument> instruments() const;
+    /// Keep an instrument, a new one (id 0) under a name that none has yet. One that is renamed takes its
+    /// data sheets along. @return its id
+    Result<std::int64_t> setInstrument(const Instrument& instrument);
+    /// Its data sheets stay for the day it comes back.
+    Result<void> removeInstrument(const std::string& name);
 
     /// A parts list that is being corrected and is no kit yet; nothing when there is none.
     std::optional<ListDraft> listDraft() const;

@@ -168,6 +168,55 @@ Result<void> Book::setMeter(const MeterLine& m) {
                set);
 }
 
+std::vector<Instrument> Book::instruments() const {
+    auto out = inside_->read(std::vector<Instrument>(), [&] {
+        std::vector<Instrument> all;
+        record::instrument.each(*inside_->db, 0, [&](std::int64_t id, Instrument one) {
+            one.id = id;
+            one.average = std::clamp(one.average, 1, 100);
+            all.push_back(std::move(one));
+        });
+        return all;
+    });
+    const auto practice = [](const Instrument& i) { return i.way == Way::practice; };
+    if (std::none_of(out.begin(), out.end(), practice)) out.push_back(practiceInstrument());
+    std::stable_sort(out.begin(), out.end(), [&](const Instrument& a, const Instrument& b) {
+        return std::pair(practice(a), a.place) < std::pair(practice(b), b.place);
+    });
+    return out;
+}
+
+Result<std::int64_t> Book::setInstrument(const Instrument& instrument) {
+    const std::vector<Instrument> all = instruments();
+    const bool taken = std::any_of(all.begin(), all.end(), [&](const Instrument& other) {
+        return other.name == instrument.name && other.id != instrument.id;
+    });
+    if (instrument.name.empty()) return problem("", "An instrument wants a name.");
+    if (taken)
+        return problem("", "There is a \"" + instrument.name + "\" already; give this one another name.");
+    std::int64_t id = instrument.id;
+    const auto done = act(instrument.name, [&] {
+        SQLite::Database& db = *inside_->db;
+        if (id == 0) {
+            id = record::instrument.put(db, 0, instrument);
+            return;
+        }
+        const auto before = record::instrument.row(db, id);
+        record::instrument.change(db, id, instrument);
+        if (!before || before->name == instrument.name) return;
+        inside_->run(
+            "DELETE FROM meter WHERE name=?1 AND (unit, low) IN (SELECT unit, low FROM meter WHERE name=?2)",
+            instrument.name, before->name);
+        inside_->run("UPDATE meter SET name=? WHERE name=?", instrument.name, before->name);
+    });
+    if (!done) return tl::make_unexpected(done.error());
+    return id;
+}
+
+Result<void> Book::removeInstrument(const std::string& name) {
+    return act(name + " off the list", [&] { inside_->run("DELETE FROM instrument WHERE name=?", name); });
+}
+
 std::string Book::listShape(const std::string& key) const {
     return inside_->read(std::string(), [&] {
         SQLite::Statement q(*inside_->db, "SELECT shape FROM list_shape WHERE key=?");

@@ -136,6 +136,18 @@ constexpr Migration kMigrations[] = {
         CREATE TABLE IF NOT EXISTS heard(id INTEGER PRIMARY KEY, rig, at, by, locator, frequency, snr, mode);
         CREATE INDEX IF NOT EXISTS contact_at ON contact(at);
     )"},
+    // Instruments by name; a data sheet is of one of them, and says what harms it.
+    {6, R"(
+        ALTER TABLE meter RENAME TO meter_6;
+        CREATE TABLE meter(id INTEGER PRIMARY KEY, name, unit, low, high, percent, digits, counts, floor, zero,
+            calibrated, most, UNIQUE(name, unit, low));
+        INSERT INTO meter(id, name, unit, low, high, percent, digits, counts, floor, zero, calibrated)
+            SELECT id, coalesce(name, ''), unit, low, high, percent, digits, counts, floor, zero, calibrated
+            FROM meter_6;
+        DROP TABLE meter_6;
+        CREATE TABLE IF NOT EXISTS instrument(id INTEGER PRIMARY KEY, name, way, address, speaks, pattern,
+            measures, average, used, place, UNIQUE(name));
+    )"},
 };
 
 void dropTriggers(SQLite::Database& db) {

@@ -12,6 +12,7 @@ const Words kLooks{"joints", "sense"};
 const Words kRemedies{"drawer", "shopping", "supplier", "equivalent"};
 const Words kStates{"pass", "doubtful", "fail", "cannot-tell", "not-done"};
 const Words kFindings{"bridge", "dry", "missed", "flux", "turned", "other"};
+const Words kReached{"practice", "tcp", "serial", "usbtmc", "sigrok", "folder"};
 const Words kUnits{"none",  "ohm",    "farad",   "henry",   "volt",    "ampere", "watt", "hertz",
                    "metre", "second", "celsius", "percent", "decibel", "dbm",    "ppm",  "degree"};
 const Words kKinds{"resistor", "capacitor", "inductor", "diode",   "transistor",
@@ -252,8 +253,19 @@ const Record<MeterLine> meter(
      column<MeterLine>("low", &MeterLine::low), column<MeterLine>("high", &MeterLine::high, INFINITY),
      column<MeterLine>("percent", &MeterLine::percent), column<MeterLine>("digits", &MeterLine::digits),
      column<MeterLine>("counts", &MeterLine::counts, 1), column<MeterLine>("floor", &MeterLine::floor),
-     column<MeterLine>("zero", &MeterLine::zero), column<MeterLine>("calibrated", &MeterLine::calibrated)},
-    "unit, low", false);
+     column<MeterLine>("zero", &MeterLine::zero), column<MeterLine>("calibrated", &MeterLine::calibrated),
+     column<MeterLine>("most", &MeterLine::most, INFINITY)},
+    "name, unit, low", false);
+
+const Record<Instrument> instrument(
+    "instrument",
+    {column<Instrument>("name", &Instrument::name), column<Instrument>("way", &Instrument::way, kReached),
+     column<Instrument>("address", &Instrument::address), column<Instrument>("speaks", &Instrument::speaks),
+     column<Instrument>("pattern", &Instrument::pattern),
+     column<Instrument>("measures", &Instrument::measures),
+     column<Instrument>("average", &Instrument::average, 1), column<Instrument>("used", &Instrument::used),
+     column<Instrument>("place", &Instrument::place)},
+    "name", false);
 
 const Record<DraftRow> draft("list_draft",
                              {column<DraftRow>("name", &DraftRow::name),
@@ -268,13 +280,13 @@ const Record<Edit> draftEdit("list_edit",
 
 const std::vector<RecordLine>& all() {
     static const std::vector<RecordLine> lines{
-        build.line(),      chosen.line(), reading.line(),   part.line(),    winding.line(),
-        step.line(),       remark.line(), gate.line(),      printed.line(), coilCheck.line(),
-        preference.line(), loose.line(),  remedy.line(),    stock.line(),   importUndone.line(),
-        promise.line(),    meter.line(),  away.line(),      kept.line(),    finding.line(),
-        looked.line(),     photo.line(),  listShape.line(), change.line(),  repair.line(),
-        practice.line(),   draft.line(),  draftEdit.line(),
-        sighting.line(),   air.line(),    contact.line(),   heard.line()};
+        build.line(),      chosen.line(), reading.line(),   part.line(),     winding.line(),
+        step.line(),       remark.line(), gate.line(),      printed.line(),  coilCheck.line(),
+        preference.line(), loose.line(),  remedy.line(),    stock.line(),    importUndone.line(),
+        promise.line(),    meter.line(),  away.line(),      kept.line(),     finding.line(),
+        looked.line(),     photo.line(),  listShape.line(), change.line(),   repair.line(),
+        practice.line(),   draft.line(),  draftEdit.line(), sighting.line(), air.line(),
+        contact.line(),    heard.line(),  instrument.line()};
     return lines;
 }
 

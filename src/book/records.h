@@ -75,6 +75,7 @@ extern const Record<StockLine> stock;
 extern const Record<Range> importUndone;
 extern const Record<Promise> promise;
 extern const Record<MeterLine> meter;
+extern const Record<Instrument> instrument;
 extern const Record<DraftRow> draft;
 extern const Record<ListDraft::Edit> draftEdit;
 

@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 
 #include "desk/pieces/text.h"
+#include "instruments/bench.h"
 #include "practice/practice_instruments.h"
 
 namespace ombrek {
@@ -19,7 +20,11 @@ QString whoIs(const QString& answer, const QLabel& label) {
 }  // namespace
 
 InstrumentStrip::InstrumentStrip(Session& session, QWidget* parent)
-    : QFrame(parent), session_(session), address_(new QLineEdit), note_(textLabel(13, false, "soft")) {
+    : QFrame(parent),
+      session_(session),
+      own_(new QVBoxLayout),
+      address_(new QLineEdit),
+      note_(textLabel(13, false, "soft")) {
     setObjectName(QStringLiteral("strip"));
     setAutoFillBackground(true);
     auto* all = new QVBoxLayout(this);
@@ -28,20 +33,27 @@ InstrumentStrip::InstrumentStrip(Session& session, QWidget* parent)
     auto* title = textLabel(18, true);
     title->setText(QStringLiteral("On the bench"));
     all->addWidget(title);
+    own_->setSpacing(8);
+    all->addLayout(own_);
+    auto* list = new QPushButton(QStringLiteral("Your &instruments …"));
+    list->setFocusPolicy(Qt::TabFocus);
+    all->addWidget(list);
+    connect(list, &QPushButton::clicked, this, [this] { emit wantsList(); });
+    all->addSpacing(10);
+    practiceTitle_ = textLabel(15, true);
+    practiceTitle_->setText(QStringLiteral("Practice bench"));
+    all->addWidget(practiceTitle_);
     for (const InstrumentRole role : kInstrumentRoles) {
-        auto* label = textLabel(15, true);
-        label->setText(qs(word(role)));
-        all->addWidget(label);
         QLabel*& who = who_[std::size_t(role)];
         who = textLabel(13, false, "soft");
         who->setAccessibleName(qs(word(role)));
         all->addWidget(who);
     }
-    all->addSpacing(10);
     auto* prompt = textLabel(14);
     prompt->setText(QStringLiteral("Address of the first of four ports"));
     all->addWidget(prompt);
-    address_->setText(QStringLiteral("%1:%2").arg(session_.bench().host()).arg(session_.bench().firstPort()));
+    address_->setText(
+        QStringLiteral("%1:%2").arg(session_.practice().host()).arg(session_.practice().firstPort()));
     address_->setAccessibleName(prompt->text());
     all->addWidget(address_);
     auto* practice = new QPushButton(QStringLiteral("Start the &practice bench"));
@@ -56,7 +68,12 @@ InstrumentStrip::InstrumentStrip(Session& session, QWidget* parent)
     connect(&bench_, &QProcess::errorOccurred, this, [this] {
         note_->setText(QStringLiteral("ombrek-bench did not start; is it installed beside ombrek?"));
     });
-    connect(&session_, &Session::changed, this, [this] { onKitChange(); });
+    connect(&session_, &Session::changed, this, [this] {
+        onKitChange();
+        showOwn();
+    });
+    connect(&session_.bench(), &Bench::stateChanged, this, [this] { showOwn(); });
+    showOwn();
 }
 
 InstrumentStrip::~InstrumentStrip() {
@@ -64,6 +81,44 @@ InstrumentStrip::~InstrumentStrip() {
     bench_.closeWriteChannel();  // it ends with its standard input
     if (!bench_.waitForFinished(1000)) bench_.kill();
     bench_.waitForFinished(1000);
+}
+
+/// The builder's own: name, and how each stands.
+void InstrumentStrip::showOwn() {
+    std::vector<std::pair<QString, QString>> rows;
+    for (const Instrument& one : session_.bench().instruments()) {
+        if (one.way == Way::practice || !one.used) continue;
+        const BenchState state = session_.bench().state(one.name);
+        using Is = BenchState::Is;
+        const QString words = state.is == Is::there       ? QStringLiteral("there")
+                              : state.is == Is::busy      ? QStringLiteral("busy: %1").arg(state.words)
+                              : state.is == Is::silent    ? QStringLiteral("silent: %1").arg(state.words)
+                              : state.is == Is::disagrees ? QStringLiteral("disagrees: %1").arg(state.words)
+                                                          : QStringLiteral("not asked yet");
+        rows.emplace_back(QStringLiteral("%1  %2").arg(qs(one.name), qs(one.measures)), words);
+    }
+    const bool practice =
+        std::any_of(session_.bench().instruments().begin(), session_.bench().instruments().end(),
+                    [](auto& i) { return i.way == Way::practice && i.used; });
+    practiceTitle_->setText(practice ? rows.empty() ? QStringLiteral("Practice bench")
+                                                    : QStringLiteral("Practice bench, for the rest")
+                                     : QStringLiteral("Practice bench, laid aside"));
+    if (rows == shown_) return;
+    shown_ = rows;
+    while (QLayoutItem* item = own_->takeAt(0)) {
+        delete item->widget();
+        delete item;
+    }
+    for (const auto& [name, words] : rows) {
+        auto* title = textLabel(15, true);
+        title->setText(name);
+        own_->addWidget(title);
+        auto* state = textLabel(13, false, "soft");
+        state->setWordWrap(true);
+        state->setText(words.left(160));
+        state->setAccessibleName(name);
+        own_->addWidget(state);
+    }
 }
 
 void InstrumentStrip::useAddress() {
@@ -75,20 +130,27 @@ void InstrumentStrip::useAddress() {
         note_->setText(QStringLiteral("Write the address as 127.0.0.1:5925."));
         return;
     }
-    session_.bench().setAddress(address.left(colon), quint16(port));
+    session_.practice().setAddress(address.left(colon), quint16(port));
     session_.kept(session_.book().prefer("instruments", address.toStdString()));
     look();
 }
 
 void InstrumentStrip::look() {
     note_->clear();
+    for (const Instrument& one : session_.bench().instruments()) {
+        if (one.way != Way::practice && one.used)
+            session_.bench().identify(one.name, [](const Result<QString>&) {});
+    }
     for (const InstrumentRole role : kInstrumentRoles) {
         QLabel* who = who_[std::size_t(role)];
-        who->setText(QStringLiteral("asking …"));
-        session_.bench().identify(role, [guard = QPointer<QLabel>(who)](Result<QString> answer) {
+        who->setText(qs(word(role)) + QStringLiteral(": asking …"));
+        session_.practice().identify(role, [guard = QPointer<QLabel>(who)](Result<QString> answer) {
             if (!guard) return;
-            guard->setText(answer ? whoIs(*answer, *guard) : qs(answer.error().sentence));
-            guard->setToolTip(answer ? answer->left(200) : QString());
+            guard->setText(
+                answer ? whoIs(*answer, *guard)
+                       : QStringLiteral("%1: %2").arg(guard->accessibleName(),
+                                                      qs(answer.error().sentence).section(QChar(';'), 0, 0)));
+            guard->setToolTip(answer ? answer->left(200) : qs(answer.error().sentence));
         });
     }
 }
@@ -124,7 +186,7 @@ void InstrumentStrip::readPorts() {
         if (colon > 0 && read < ports.size()) ports[read++] = line.mid(colon + 1).trimmed().toUShort();
     }
     if (read < ports.size()) return;
-    session_.bench().setPorts(QStringLiteral("127.0.0.1"), ports);
+    session_.practice().setPorts(QStringLiteral("127.0.0.1"), ports);
     look();
 }
 

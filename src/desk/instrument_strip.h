@@ -5,13 +5,15 @@
 #include <QLineEdit>
 #include <QProcess>
 #include <QTemporaryFile>
+#include <QVBoxLayout>
 #include <array>
 
 #include "desk/session.h"
 
 namespace ombrek {
 
-/// The instruments, folded out at the right: who answers at each place, and the address.
+/// The instruments, folded out at the right: the builder's own with how they stand, who answers on the
+/// practice bench, and its address.
 class InstrumentStrip : public QFrame {
     Q_OBJECT
  public:
@@ -24,13 +26,21 @@ class InstrumentStrip : public QFrame {
     void startPracticeBench();
     bool practiceRuns() const { return bench_.state() != QProcess::NotRunning; }
 
+ signals:
+    /// The list of instruments is to be opened.
+    void wantsList();
+
  private:
+    void showOwn();
     void useAddress();
     /// What the practice bench prints when it is ready: an instrument and its port a line.
     void readPorts();
     void onKitChange();
 
     Session& session_;
+    QVBoxLayout* own_;  ///< the builder's own
+    std::vector<std::pair<QString, QString>> shown_;
+    QLabel* practiceTitle_ = nullptr;
     QLineEdit* address_;
     QLabel* note_;
     std::array<QLabel*, 4> who_{};

@@ -1,5 +1,6 @@
 #include <CLI/CLI.hpp>
 #include <QDir>
+#include <QEventLoop>
 #include <QFileInfo>
 #include <QLabel>
 #include <QMenu>
@@ -10,6 +11,7 @@
 #include <cstdio>
 #include <utility>
 
+#include "desk/bench/demo_bench.h"
 #include "desk/pages.h"
 #include "desk/person.h"
 #include "desk/settings/settings_rows.h"
@@ -84,9 +86,39 @@ bool takeGame(Window& window, const std::function<bool(const char*)>& take) {
     return take("");
 }
 
+/// The list of instruments, a trial, the lines of a device, what was said, and the strip.
+bool takeBench(Window& window, Session& session, const std::function<bool(const char*)>& take) {
+    const DemoBench demo(session);
+    const auto wait = [&](int milliseconds) {
+        QEventLoop loop;
+        QTimer::singleShot(milliseconds, &loop, &QEventLoop::quit);
+        loop.exec();
+    };
+    bool saved = true;
+    window.open(QStringLiteral("add-instrument"));
+    saved = take("") && saved;
+    for (const char* name : {"bench supply", "L/C meter"}) {
+        window.open(QStringLiteral("bench"), QString::fromUtf8(name));
+        window.page()->act(QStringLiteral("try-it"))->trigger();
+        wait(3000);
+    }
+    window.act(QStringLiteral("instruments"))->trigger();
+    wait(3000);
+    saved = take("-strip") && saved;
+    window.act(QStringLiteral("instruments"))->trigger();
+    window.page()->act(QStringLiteral("try-it"))->trigger();
+    wait(3000);
+    saved = take("") && saved;
+    window.open(QStringLiteral("talk"), QStringLiteral("bench supply"));
+    saved = take("") && saved;
+    window.open(QStringLiteral("teach"), QStringLiteral("L/C meter"));
+    wait(2000);
+    return take("") && saved;
+}
+
 /// Save pictures of the stations and of the rooms beside them, as the guide and the README show them, and
 /// leave.
-int takePictures(Window& window, const QString& folder) {
+int takePictures(Window& window, Session& session, const QString& folder) {
     QDir().mkpath(folder);
     const auto take = [&](const char* more = "") {
         do {
@@ -176,7 +208,9 @@ int takePictures(Window& window, const QString& folder) {
     }
     window.goTo(3);
     window.open(QStringLiteral("exercise"));
-    return takeGame(window, take) && saved ? 0 : 1;
+    saved = takeGame(window, take) && saved;
+    window.goTo(0);
+    return takeBench(window, session, take) && saved ? 0 : 1;
 }
 
 }  // namespace
@@ -242,7 +276,8 @@ int main(int argc, char** argv) {
         if (sides.size() == 2) shack.window()->resize(sides[0].toInt(), sides[1].toInt());
         if (!pictures.empty())
             QTimer::singleShot(0, &application, [&] {
-                QApplication::exit(takePictures(*shack.window(), QString::fromStdString(pictures)));
+                QApplication::exit(
+                    takePictures(*shack.window(), *shack.session(), QString::fromStdString(pictures)));
             });
         if (!given.isEmpty()) shack.window()->takeFile(given);
         if (practice && pictures.empty()) shack.window()->instruments().startPracticeBench();

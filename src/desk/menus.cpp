@@ -26,7 +26,7 @@ const MenuRow kMenus[] = {
      {"parts-in", "winding", "board", "first-light", "tune", "proof", "sign-off", "", "drawers", "meters",
       "history", "log", "kit"}},
     {"&Page", {}},
-    {"&Instruments", {"instruments", "practice-bench"}},
+    {"&Instruments", {"bench", "instruments", "", "practice-bench", "take-arrived"}},
     {"&View", {"big", "night", "", "text-larger", "text-smaller", "text-usual", "", "menu-bar"}},
     {"&Help", {"guide", "first-evening", "words", "keys", "", "about"}}};
 

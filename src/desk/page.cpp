@@ -143,8 +143,9 @@ QAction* Page::addKey(const char* id, const char* sequence, const char* shown, c
     action->setShortcutContext(Qt::WidgetWithChildrenShortcut);
     if (sequences.first() == QKeySequence(Qt::Key_Escape)) {  // what is open on the page goes first
         done = [this, leave = std::move(done)] {
-            if (entryRow_->isHidden()) return leave();
-            closeEntry();
+            if (!entryRow_->isHidden()) return closeEntry();
+            if (session_.waiting()) return session_.callOff();
+            leave();
         };
     }
     connect(action, &QAction::triggered, this, std::move(done));
@@ -373,6 +374,8 @@ void Page::keyPressEvent(QKeyEvent* event) {
             work_.stop();
         } else if (!entryRow_->isHidden()) {
             closeEntry();
+        } else if (session_.waiting()) {
+            session_.callOff();
         } else {
             emit left();
         }

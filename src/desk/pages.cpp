@@ -4,6 +4,10 @@
 #include "desk/air/licence_page.h"
 #include "desk/air/log_page.h"
 #include "desk/air/repairs_page.h"
+#include "desk/bench/add_instrument_page.h"
+#include "desk/bench/bench_page.h"
+#include "desk/bench/talk_page.h"
+#include "desk/bench/teach_page.h"
 #include "desk/board/board_page.h"
 #include "desk/board/loupe_page.h"
 #include "desk/board/photos_page.h"
@@ -96,6 +100,10 @@ const std::vector<PageRow>& pageRows() {
                                            {"air", "", Where::beside, "sign-off", make<AirPage>},
                                            {"log", "Ctrl+L", Where::beside, "", make<LogPage>},
                                            {"repairs", "", Where::beside, "sign-off", make<RepairsPage>},
+                                           {"bench", "Ctrl+R", Where::beside, "", make<BenchPage>},
+                                           {"add-instrument", "", Where::beside, "", make<AddInstrumentPage>},
+                                           {"teach", "", Where::beside, "", make<TeachPage>},
+                                           {"talk", "", Where::beside, "", make<TalkPage>},
                                            {"trimmer", "", Where::beside, "winding", make<TrimmerPage>},
                                            {"picture", "", Where::beside, "winding", make<PicturePage>},
                                            {"cores", "", Where::beside, "winding", make<CoresPage>},

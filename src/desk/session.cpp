@@ -2,26 +2,66 @@
 
 #include "desk/pieces/spoken.h"
 
+#include <QStandardPaths>
 #include <cmath>
 
 #include "core/quantity/shown.h"
 #include "formats/accuracy_text.h"
+#include "formats/files.h"
 #include "formats/kit_json.h"
+#include "instruments/bench.h"
 #include "log/log.h"
 #include "practice/practice_instruments.h"
 #include "station/expected.h"
+#include "station/flow_wanted.h"
 #include "station/tune_before.h"
 #include "station/winding.h"
 
 namespace ombrek {
 
+namespace {
+
+/// The command sets that ship, and the builder's own beside them. What cannot be read is logged: an
+/// instrument that wants it says that it has none.
+std::vector<CommandSet> commandSets() {
+    std::vector<CommandSet> out;
+    const QString own = QStandardPaths::writableLocation(QStandardPaths::GenericDataLocation) +
+                        QStringLiteral("/ombrek/instruments");
+    for (const std::filesystem::path& folder :
+         {dataFolder() / "instruments", std::filesystem::path(own.toStdString())}) {
+        const auto sets = readCommandSets(folder);
+        if (!sets) logLine(LogLevel::warning, "command sets: " + sets.error().text());
+        for (const CommandSet& set : sets.value_or(std::vector<CommandSet>())) {
+            std::erase_if(out, [&](const CommandSet& other) { return other.id == set.id; });
+            out.push_back(set);
+        }
+    }
+    return out;
+}
+
+}  // namespace
+
+Session::~Session() = default;
+
+BenchClient& Session::practice() { return bench_->practice(); }
+
 Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
-    : QObject(parent), tables_(std::move(tables)), book_(std::move(book)) {
+    : QObject(parent),
+      tables_(std::move(tables)),
+      book_(std::move(book)),
+      bench_(std::make_unique<Bench>(commandSets())) {
+    bench_->setError([this](const Instrument& instrument, Unit unit, double value) {
+        return measuredWith(book_->meters(), unit, value, {instrument.name}).uncertainty;
+    });
     const QString address = qs(book_->preference("instruments"));
     const int colon = int(address.lastIndexOf(QChar(':')));
     bool port = false;
     const quint16 first = address.mid(colon + 1).toUShort(&port);
-    if (colon > 0 && port) bench_.setAddress(address.left(colon), first);
+    if (colon > 0 && port) practice().setAddress(address.left(colon), first);
+    connect(bench_.get(), &Bench::waits, this, [this](const QString& why) {
+        if (waiting_)
+            say(why + QStringLiteral(" It is waited for; Esc calls it off."), VerdictState::doubtful);
+    });
     connect(&weighing_, &Weighing::weighed, this, [this] {
         weighing_.adoptInto(*judged_);
         emit changed();
@@ -61,6 +101,7 @@ QByteArray Session::practiceState() const {
 }
 
 void Session::reload(const Book::Notice& notice) {
+    bench_->setInstruments(book_->instruments());
     const auto before = std::move(judged_);
     const std::int64_t was = build_.id;
     const std::string kitText = build_.kitText;
@@ -86,7 +127,7 @@ void Session::readKitInHand() {
         return;
     }
     kit_ = std::move(*kit);
-    bench_.setPractice(qs(practiceMark(build_.kitText)), [this] { return practiceState(); });
+    practice().setPractice(qs(practiceMark(build_.kitText)), [this] { return practiceState(); });
 }
 
 std::shared_ptr<const Drawers> Session::drawers() {
@@ -179,14 +220,16 @@ bool Session::kept(const Result<void>& result) {
     return result.has_value();
 }
 
-Reading Session::withCircumstances(Reading reading, Unit shownIn, double shown) const {
+Reading Session::withCircumstances(Reading reading, Unit shownIn, double shown, const ShownOn& on) const {
     using Kind = Subject::Kind;
     const PowerMethod& way = powerMethod(reading.method);
     if (reading.subject.is(Kind::power) && way.percent > 0) {
         reading.meter = way.name;
         reading.sheet = personNumber(way.percent) + "\u202f%";
-    } else if (const auto line = meterFor(book_->meters(), shownIn, shown)) {
-        reading.meter = line->name.empty() ? std::string(word(instrumentFor(shownIn))) : line->name;
+    } else if (const auto line = meterFor(book_->meters(), shownIn, shown, on)) {
+        reading.meter = !on.instrument.empty() ? on.instrument
+                        : line->name.empty()   ? std::string(word(instrumentFor(shownIn)))
+                                               : line->name;
         reading.sheet = accuracyText(*line);
     }
     reading.who = book_->preference("who");
@@ -205,24 +248,66 @@ void Session::store(const Reading& reading) {
     taking_.reset();
 }
 
-void Session::measure(Unit unit, const Subject& subject, double setting, std::function<void(Measured)> use) {
+Probe Session::probeOf(Unit unit, const Subject& subject, double setting) const {
+    return {unit, flowWanted(kit_, subject, unit), subject, setting};
+}
+
+QString Session::harm(Unit unit, const Subject& subject) const {
+    const Instrument* asked = instrumentOf(bench_->instruments(), unit);
+    const Check* check = subject.is(Subject::Kind::check) ? kit_.check(subject.id) : nullptr;
+    if (asked == nullptr || check == nullptr || check->unit != unit) return {};
+    const bool limited = std::isfinite(check->limits.high);
+    const double there = limited ? check->limits.high : check->limits.low;
+    const bool practice = asked->way == Way::practice;
+    const auto line = meterFor(book_->meters(), unit, there, {practice ? std::string() : asked->name});
+    if (!line || !std::isfinite(there) || !(std::fabs(there) > line->most)) return {};
+    return QStringLiteral(
+               "%1 may stand there, and the %2 takes %3 at most (F9). Use another, and type the reading.")
+        .arg(qs(formatQuantity(there, unit, 3)), qs(asked->name), qs(formatQuantity(line->most, unit, 3)));
+}
+
+void Session::callOff() {
+    if (waiting_) bench_->callOff();
+}
+
+void Session::take(Unit unit, const Subject& subject, double setting,
+                   std::function<void(const BenchReading&, Measured)> use) {
     if (waiting_) return;
+    if (const QString why = harm(unit, subject); !why.isEmpty()) return say(why, VerdictState::cannotTell);
+    const Instrument* asked = instrumentOf(bench_->instruments(), unit);
+    const bool own = asked != nullptr && asked->way != Way::practice;
     waiting_ = true;
-    say(QStringLiteral("Asking the %1 …").arg(qs(word(instrumentFor(unit)))));
+    say(own ? QStringLiteral("Asking the %1 until it stands … Esc calls it off.").arg(qs(asked->name))
+            : QStringLiteral("Asking the %1 …").arg(qs(word(instrumentFor(unit)))));
     const std::int64_t buildAsked = build_.id;
-    bench_.take(unit, subject, setting, [this, unit, use = std::move(use), buildAsked](Result<double> value) {
+    bench_->take(probeOf(unit, subject, setting), [this, unit, use = std::move(use),
+                                                   buildAsked](const Result<BenchReading>& reading) {
         waiting_ = false;
-        if (!value) {
-            say(qs(value.error().text()), VerdictState::cannotTell);
+        if (!reading) {
+            say(qs(reading.error().text()), VerdictState::cannotTell);
             return;
         }
         if (buildAsked != build_.id)
             return say(QStringLiteral("The answer was for another kit, and is not kept."),
                        VerdictState::notDone);
-        if (const auto why = impossible(*value, unit)) return say(qs(*why), VerdictState::cannotTell);
+        if (reading->value == -INFINITY)
+            return say(QStringLiteral("It is below its range: are the clips the other way round?"),
+                       VerdictState::cannotTell);
+        if (const auto why = impossible(reading->value, unit)) return say(qs(*why), VerdictState::cannotTell);
         say(QString());
-        use(measuredWith(book_->meters(), unit, *value));
+        const Measured measured = measuredWith(book_->meters(), unit, reading->value, reading->on);
+        use(*reading, measured);
+        const auto line = meterFor(book_->meters(), unit, reading->value, reading->on);
+        if (line && std::fabs(reading->value) > line->most && std::isfinite(line->most))
+            say(QStringLiteral("More than its meter takes: clips off. It takes %1 at most.")
+                    .arg(qs(formatQuantity(line->most, unit, 3))),
+                VerdictState::fail);
     });
+}
+
+void Session::measure(Unit unit, const Subject& subject, double setting, std::function<void(Measured)> use) {
+    take(unit, subject, setting,
+         [use = std::move(use)](const BenchReading&, const Measured& measured) { use(measured); });
 }
 
 void Session::read(Reading wanted) {
@@ -231,15 +316,16 @@ void Session::read(Reading wanted) {
     const bool supply = wanted.subject.is(Subject::Kind::supply);
     const double setting =
         supply ? wanted.setting(kSupply, -1) : wanted.setting(kPosition, wanted.setting(kTurns, -1));
-    measure(asked, wanted.subject, setting, [this, wanted, asked, power](Measured measured) mutable {
-        wanted.value = measured.value;
-        wanted.unit = asked;
-        wanted.uncertainty = measured.uncertainty;
-        wanted.beyond = std::isinf(measured.value);
-        if (wanted.method.empty()) wanted.method = std::string(word(instrumentFor(asked)));
-        wanted = withCircumstances(std::move(wanted), asked, measured.value);
-        store(power ? inWatts(wanted, powerSetting(powerMethods().front())) : wanted);
-    });
+    take(asked, wanted.subject, setting,
+         [this, wanted, asked, power](const BenchReading& shown, const Measured& measured) mutable {
+             wanted.value = measured.value;
+             wanted.unit = asked;
+             wanted.uncertainty = measured.uncertainty;
+             wanted.beyond = measured.beyond;
+             if (wanted.method.empty()) wanted.method = std::string(word(instrumentFor(asked)));
+             wanted = withCircumstances(std::move(wanted), asked, shown.value, shown.on);
+             store(power ? inWatts(wanted, powerSetting(powerMethods().front())) : wanted);
+         });
 }
 
 Session::Entered Session::understand(Reading wanted, const QString& text) const {
@@ -298,7 +384,9 @@ double Session::powerSetting(const PowerMethod& method) const {
 const PowerMethod& Session::powerWay() const { return powerMethod(book_->preference("power way")); }
 
 bool Session::bent(const std::string& coil, double percent) {
-    const bool practice = bench_.isPractice(InstrumentRole::lcMeter);
+    const Instrument* asked = instrumentOf(bench_->instruments(), Unit::henry);
+    const bool practice = asked != nullptr && asked->way == Way::practice &&
+                          bench_->practice().isPractice(InstrumentRole::lcMeter);
     return kept(book_->bent(coil, practice ? 1 + percent / 100 : 1.0));
 }
 

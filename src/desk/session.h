@@ -6,6 +6,7 @@
 #include <memory>
 
 #include "book/book.h"
+#include "core/meter/sample.h"
 #include "desk/pieces/long_work.h"
 #include "desk/pieces/voice.h"
 #include "desk/weighing.h"
@@ -16,6 +17,10 @@
 #include "station/judged.h"
 
 namespace ombrek {
+
+class Bench;
+struct BenchReading;
+struct Probe;
 
 inline QString qs(const std::string& text) { return QString::fromStdString(text); }
 inline QString qs(std::string_view text) { return QString::fromUtf8(text.data(), int(text.size())); }
@@ -39,10 +44,15 @@ class Session : public QObject {
     Q_OBJECT
  public:
     Session(Tables tables, std::unique_ptr<Book> book, QObject* parent = nullptr);
+    ~Session() override;
 
     Book& book() { return *book_; }
     const Tables& tables() const { return tables_; }
-    BenchClient& bench() { return bench_; }
+    /// The instruments of this book.
+    Bench& bench() { return *bench_; }
+    const Bench& bench() const { return *bench_; }
+    /// The practice bench among them.
+    BenchClient& practice();
 
     bool hasBuild() const { return hasBuild_; }
     const Kit& kit() const { return kit_; }
@@ -88,6 +98,8 @@ class Session : public QObject {
 
     /// Measure without keeping it: `use` is called with what the reading is worth; a Problem is said.
     void measure(Unit unit, const Subject& subject, double setting, std::function<void(Measured)> use);
+    /// Why a reading should not be asked for: more than its meter takes may stand there. Empty: it may.
+    QString harm(Unit unit, const Subject& subject) const;
 
     /// What goes with a way of measuring power on this bench: attenuation, diode drop, correction.
     double powerSetting(const PowerMethod& method) const;
@@ -102,6 +114,10 @@ class Session : public QObject {
     void lookForBook();
     /// Whether an instrument has been asked and has not answered yet.
     bool waiting() const { return waiting_; }
+    /// The instrument that is asked need not answer any more.
+    void callOff();
+    /// What is to be read of a subject: the unit, and the kind of current.
+    Probe probeOf(Unit unit, const Subject& subject, double setting) const;
 
     /// The machine's voice; made when it is first wanted, since speech takes a while to start.
     Voice& voice();
@@ -118,16 +134,18 @@ class Session : public QObject {
     void taken(const Subject& subject);
 
  private:
+    void take(Unit unit, const Subject& subject, double setting,
+              std::function<void(const BenchReading&, Measured)> use);
     void reload(const Book::Notice& notice);
     void readKitInHand();
     void store(const Reading& reading);
     /// With the instrument and its data-sheet line, the supply where it matters, and who is at the bench.
-    Reading withCircumstances(Reading reading, Unit shownIn, double shown) const;
+    Reading withCircumstances(Reading reading, Unit shownIn, double shown, const ShownOn& on = {}) const;
     QByteArray practiceState() const;
 
     Tables tables_;
     std::unique_ptr<Book> book_;
-    BenchClient bench_;
+    std::unique_ptr<Bench> bench_;
     bool hasBuild_ = false, waiting_ = false;
     std::optional<Subject> taking_;  ///< the reading that goes into the book now
     bool refused_ = false;           ///< the last action could not be kept, and the page says so

@@ -19,6 +19,7 @@
 #include "desk/pages.h"
 #include "desk/person.h"
 #include "desk/stations.h"
+#include "instruments/bench.h"
 #include "look/colours.h"
 #include "station/sitting.h"
 
@@ -66,6 +67,13 @@ Window::Window(Session& session, QWidget* parent)
             page()->showLine(QStringLiteral("This page wants no value now: %1").arg(value),
                              VerdictState::notDone);
     });
+    connect(strip_, &InstrumentStrip::wantsList, this, [this] { open(QStringLiteral("bench")); });
+    connect(&session_.bench(), &Bench::fileArrived, this,
+            [this](const QString& instrument, const QString& file) {
+                arrived_ = file;
+                session_.say(QStringLiteral("%1 arrived from %2: Ctrl+T takes it.")
+                                 .arg(QFileInfo(file).fileName(), instrument));
+            });
     clock_.setInterval(60000);
     connect(&clock_, &QTimer::timeout, this, &Window::refresh);
     clock_.start();
@@ -143,6 +151,13 @@ void Window::addActs() {
         if (strip_->isVisible()) strip_->look();
         page()->takeFocus();
     });
+    addAct("take-arrived", "Ctrl+T", {Qt::CTRL | Qt::Key_T}, QStringLiteral("take the file that arrived"),
+           [this] {
+               if (arrived_.isEmpty())
+                   return session_.say(QStringLiteral(
+                       "No file has arrived; a folder that is watched is an instrument: Ctrl+R."));
+               takeFile(std::exchange(arrived_, QString()));
+           });
     addAct("practice-bench", "Ctrl+B", {Qt::CTRL | Qt::Key_B}, QStringLiteral("start the practice bench"),
            [this] {
                strip_->show();
@@ -479,8 +494,8 @@ void Window::belongs(const Given& given) {
     if (!given.file.isEmpty() && (trace || recording) && page()->openFile(given.file)) return;
     const auto place = placeOf(given);
     if (!place) return session_.say(whyNotTaken(given), VerdictState::cannotTell);
-    const bool alone = given.kind == GivenKind::partsList || given.kind == GivenKind::stock ||
-                       given.kind == GivenKind::log;
+    const bool alone =
+        given.kind == GivenKind::partsList || given.kind == GivenKind::stock || given.kind == GivenKind::log;
     if (!session_.hasBuild() && !alone)
         return session_.say(is + QStringLiteral(": begin its kit first, then give it again."),
                             VerdictState::cannotTell);

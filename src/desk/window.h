@@ -105,6 +105,7 @@ class Window : public QMainWindow {
     Menus* menus_ = nullptr;
     Page* menuOf_ = nullptr;  ///< whose acts stand under "Page"
     LongWork looking_;        ///< at what was dropped
+    QString arrived_;         ///< the newest file of a folder that is watched
     QTimer clock_, guard_;    ///< a minute of the sitting; a second in which a lost book is noticed
     Page* spoken_ = nullptr;  ///< the page with the last line
     int station_ = 0;

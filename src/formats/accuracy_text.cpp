@@ -27,8 +27,10 @@ bool readDigits(std::string_view text, MeterLine& line) {
         line.digits = digits->value;
         return true;
     }
-    if (!rest.starts_with("digits of ")) return false;
-    const auto counts = parseQuantity(withoutBlanks(rest.substr(10)));
+    const auto of = rest.find(" of ");
+    const std::string_view word = rest.substr(0, of);
+    if (of == std::string_view::npos || (word != "digits" && word != "digit")) return false;
+    const auto counts = parseQuantity(withoutBlanks(rest.substr(of + 4)));
     if (!counts || counts->value < 100 || counts->value > 1e9) return false;
     line.digits = digits->value;
     line.counts = counts->value;

@@ -74,27 +74,79 @@ const std::vector<MeterLine>& usualMeters() {
     return meters;
 }
 
-std::optional<MeterLine> meterFor(const std::vector<MeterLine>& meters, Unit unit, double shown) {
-    const double magnitude = std::fabs(shown);
+bool Instrument::does(Unit unit) const {
+    const auto units = unitsOf(measures);
+    return std::find(units.begin(), units.end(), unit) != units.end();
+}
+
+Instrument practiceInstrument() {
+    std::vector<Unit> all;
+    for (const RoleOf& r : kRoles) all.push_back(r.unit);
+    Instrument out;
+    out.name = kPracticeBench;
+    out.measures = measuresText(all);
+    return out;
+}
+
+std::vector<Unit> unitsOf(std::string_view measures) {
+    std::vector<Unit> out;
+    while (!measures.empty()) {
+        const auto end = std::min(measures.find(' '), measures.size());
+        for (const RoleOf& r : kRoles) {
+            if (symbol(r.unit) == measures.substr(0, end)) out.push_back(r.unit);
+        }
+        measures.remove_prefix(std::min(end + 1, measures.size()));
+    }
+    return out;
+}
+
+std::string measuresText(const std::vector<Unit>& units) {
+    std::string out;
+    for (const Unit unit : units) out += (out.empty() ? "" : " ") + std::string(symbol(unit));
+    return out;
+}
+
+const Instrument* instrumentOf(const std::vector<Instrument>& instruments, Unit unit) {
+    const Instrument* best = nullptr;
+    const auto rank = [](const Instrument& i) { return std::pair(i.way == Way::practice, i.place); };
+    for (const Instrument& i : instruments) {
+        if (i.used && i.does(unit) && (best == nullptr || rank(i) < rank(*best))) best = &i;
+    }
+    return best;
+}
+
+std::optional<MeterLine> meterFor(const std::vector<MeterLine>& meters, Unit unit, double shown,
+                                  const ShownOn& on) {
+    const double magnitude = on.range > 0 ? on.range : std::fabs(shown);
     const auto outside = [&](const MeterLine& m) {
         return magnitude < m.low ? m.low - magnitude : std::max(0.0, magnitude - m.high);
     };
-    const MeterLine* best = nullptr;
-    for (const MeterLine& m : meters) {
-        if (m.unit == unit && (best == nullptr || outside(m) < outside(*best))) best = &m;
-    }
-    return best == nullptr ? std::nullopt : std::optional(*best);
+    const auto nearest = [&](const std::vector<MeterLine>& lines, bool any) {
+        const MeterLine* best = nullptr;
+        for (const MeterLine& m : lines) {
+            if (m.unit == unit && (any || m.name == on.instrument) &&
+                (best == nullptr || outside(m) < outside(*best)))
+                best = &m;
+        }
+        return best == nullptr ? std::nullopt : std::optional(*best);
+    };
+    if (on.instrument.empty()) return nearest(meters, true);
+    auto own = nearest(meters, false);
+    return own ? own : nearest(usualMeters(), true);
 }
 
-Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double shown) {
-    const auto line = meterFor(meters, unit, shown);
-    if (!line || !std::isfinite(shown)) return {shown, 0};
+Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double shown, const ShownOn& on) {
+    const auto line = meterFor(meters, unit, shown, on);
+    Measured out{shown, 0, std::isinf(shown), on.instrument};
+    if (!line || !std::isfinite(shown)) return out;
     InstrumentError error{line->percent};
     error.digits = line->digits;
-    error.resolution = countOf(line->counts, unit, shown);
+    error.resolution = on.count > 0 ? on.count : countOf(line->counts, unit, shown);
     error.percentOfRange = 100;
     error.range = line->floor;
-    return {shown - line->zero, expandedUncertainty(error, shown)};
+    out.value = shown - line->zero;
+    out.uncertainty = expandedUncertainty(error, shown);
+    return out;
 }
 
 double usualUncertainty(Unit unit, double reading) {

@@ -148,8 +148,35 @@ TEST_CASE(
     CHECK(book->build()->readings.size() == build.readings.size());
 }
 
+TEST_CASE("a book of version 6 opens with its data sheets and its log, and a sheet can still be taken back") {
+    Shack shack;
+    fs::copy_file(stored(6), shack.file);
+    auto book = shack.open();
+    REQUIRE_FALSE(book->readOnly());
+    const auto line = [&](double from) {
+        for (const MeterLine& m : book->meters()) {
+            if (m.name == "grey" && m.unit == Unit::volt && m.low == from) return m;
+        }
+        FAIL("no line from " << from);
+        return MeterLine();
+    };
+    CHECK(line(0).percent == 0.3);
+    CHECK(line(0).zero == 0.001);
+    CHECK(std::isinf(line(0).most));
+    CHECK(line(60).percent == 1.5);
+    CHECK(book->preference("instruments") == "10.0.0.7:5025");
+    CHECK(book->instruments().size() == 1);
+    REQUIRE(book->contacts().size() == 1);
+    CHECK(book->contacts()[0].call == "X0TEST");
+    CHECK(book->undoName() == "data sheet of the grey");
+    REQUIRE(book->undo());
+    CHECK(line(60).percent == 0.9);
+    REQUIRE(book->redo());
+    CHECK(line(60).percent == 1.5);
+}
+
 TEST_CASE("a book that was brought up to date has the tables and triggers of a new one") {
-    const int version = GENERATE(1, 2, 3, 4, 5);
+    const int version = GENERATE(1, 2, 3, 4, 5, 6);
     INFO("version " << version);
     Shack shack;
     fs::copy_file(stored(version), shack.file);

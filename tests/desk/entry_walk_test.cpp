@@ -76,7 +76,7 @@ struct SlowInstrument {
 void useInstrument(Desk& desk, const SlowInstrument& slow) {
     BenchClient::Ports ports;
     ports.fill(slow.server.serverPort());
-    desk.session().bench().setPorts(QStringLiteral("127.0.0.1"), ports);
+    desk.session().practice().setPorts(QStringLiteral("127.0.0.1"), ports);
 }
 
 /// Press a key without waiting for the instrument.
@@ -310,7 +310,7 @@ TEST_CASE("attenuation, drop, way of measuring and the instruments' address outl
     REQUIRE(book);
     REQUIRE((*book)->prefer("instruments", "127.0.0.1:7001"));
     Session session(Tables(shippedTables()), std::move(*book));
-    CHECK(session.bench().firstPort() == 7001);
+    CHECK(session.practice().firstPort() == 7001);
 }
 
 TEST_CASE("after a restart Tune reads where its headline says") {

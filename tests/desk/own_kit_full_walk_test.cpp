@@ -99,7 +99,7 @@ class OwnBench {
                                     practiceMark(desk.build().kitText)));
             if (!server->listen(port)) continue;
             server_ = std::move(server);
-            desk.session().bench().setAddress(QStringLiteral("127.0.0.1"), port);
+            desk.session().practice().setAddress(QStringLiteral("127.0.0.1"), port);
         }
         REQUIRE(server_);
     }

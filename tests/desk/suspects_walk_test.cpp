@@ -38,7 +38,7 @@ class FaultyDesk : public Desk {
                 PracticeInstruments(PracticeTruth(practiceKit().kit, bag), practiceMark(practiceKit().text)));
             if (!server->listen(port)) continue;
             bench_ = std::move(server);
-            session().bench().setAddress(QStringLiteral("127.0.0.1"), port);
+            session().practice().setAddress(QStringLiteral("127.0.0.1"), port);
         }
         REQUIRE(bench_);
     }

@@ -104,12 +104,12 @@ class Desk {
             }
         }
         REQUIRE(server_);
-        session_->bench().setAddress(QStringLiteral("127.0.0.1"), port_);
+        session_->practice().setAddress(QStringLiteral("127.0.0.1"), port_);
     }
 
     void stopBench() {
         server_.reset();
-        session_->bench().setTimeout(300);
+        session_->practice().setTimeout(300);
     }
 
     void key(Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {

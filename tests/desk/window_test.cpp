@@ -327,7 +327,7 @@ TEST_CASE("random keys never break the window, and undo brings all of it back") 
     qputenv("HOME", QByteArray::fromStdString((home / "").string()));
     Desk desk(fresh);
     desk.stopBench();
-    desk.session().bench().setTimeout(20);
+    desk.session().practice().setTimeout(20);
     std::mt19937 engine(41);
     const std::vector<Qt::Key> keys{
         Qt::Key_Return, Qt::Key_Space, Qt::Key_Backspace, Qt::Key_Down, Qt::Key_Up,     Qt::Key_Left,

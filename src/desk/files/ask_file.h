@@ -17,6 +17,7 @@ inline constexpr FileWish kAnyFile{
     "Open", "book",
     "Books, kits, lists, pictures (*.ombrek *.json *.csv *.txt *.tsv *.png *.jpg);;All files (*)"};
 inline constexpr FileWish kKitFile{"Kit file or upgrade", "kit", "Kits (*.kit.json *.json);;All files (*)"};
+inline constexpr FileWish kTalkFile{"What was said", "talk", "Text (*.txt);;All files (*)"};
 inline constexpr FileWish kListFile{"Parts list", "list",
                                     "Lists (*.csv *.tsv *.txt *.bom *.md);;All files (*)"};
 inline constexpr FileWish kPaperFile{"Text from the paper", "list",
@@ -29,10 +30,13 @@ inline constexpr FileWish kNetlistFile{"The kit's circuit", "kit",
                                        "SPICE netlists (*.cir *.net *.sp *.spice *.ckt);;All files (*)"};
 inline constexpr FileWish kPdfFile{"Write the sheet to", "sheet", "PDF (*.pdf)"};
 inline constexpr FileWish kCsvFile{"Write the table to", "sheet", "CSV (*.csv);;All files (*)"};
-inline constexpr FileWish kLogFile{"A station's log", "log", "Logs (*.adi *.adx *.adif *.ADI);;All files (*)"};
-inline constexpr FileWish kHeardFile{"Reports of other receivers", "log", "CSV (*.csv *.tsv *.txt);;All files (*)"};
+inline constexpr FileWish kLogFile{"A station's log", "log",
+                                   "Logs (*.adi *.adx *.adif *.ADI);;All files (*)"};
+inline constexpr FileWish kHeardFile{"Reports of other receivers", "log",
+                                     "CSV (*.csv *.tsv *.txt);;All files (*)"};
 inline constexpr FileWish kJsonFile{"Write the report to", "sheet", "JSON (*.json);;All files (*)"};
-inline constexpr FileWish kNextKitFile{"Write the kit for its next builder to", "kit", "Kits (*.kit.json);;All files (*)"};
+inline constexpr FileWish kNextKitFile{"Write the kit for its next builder to", "kit",
+                                       "Kits (*.kit.json);;All files (*)"};
 inline constexpr FileWish kHtmlFile{"Write the report to", "sheet", "HTML (*.html);;All files (*)"};
 inline constexpr FileWish kTextFile{"Write the letter to", "sheet", "Text (*.txt);;All files (*)"};
 inline constexpr FileWish kCalendarFile{"Write the calendar to", "sheet", "Calendar (*.ics);;All files (*)"};

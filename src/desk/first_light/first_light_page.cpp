@@ -1,5 +1,6 @@
 #include "desk/first_light/first_light_page.h"
 
+#include <QRegularExpression>
 #include <cmath>
 
 #include "circuit/build_circuit.h"
@@ -8,9 +9,11 @@
 #include "desk/first_light/check_strips.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/reading_card.h"
+#include "instruments/bench.h"
 #include "station/before_plug.h"
 #include "station/first_light.h"
 #include "station/notes.h"
+#include "station/supply_advice.h"
 
 namespace ombrek {
 
@@ -39,6 +42,7 @@ FirstLightPage::FirstLightPage(Session& session)
             [this] { emit wants(QStringLiteral("compare"), QString()); });
     addRare("works-when-squeezed", "S", "it works when squeezed",
             [this] { emit wants(QStringLiteral("squeeze"), QString()); });
+    addRare("set-the-supply", "U", "set the supply: voltage and current limit", [this] { setSupply(); });
     addRare("it-is-no-voltage", "D", "dark, silent, smoking: it is no voltage",
             [this] { emit wants(QStringLiteral("symptoms"), QString()); });
     addRare("find-the-fault", "X", "find the fault: a rig to practise on",
@@ -123,6 +127,50 @@ void FirstLightPage::again() {
     const Check* check = session_.kit().check(shown_.toStdString());
     if (check != nullptr && !check->yesNo() && loadFor(*check).clear())
         session_.read({0, Subject::check(check->id), 0, check->unit, 0, {}, "", 0});
+}
+
+/// The advice stands in the entry; Enter is the builder's word. Its output is switched on by a hand alone.
+void FirstLightPage::setSupply() {
+    const Instrument* supply = session_.bench().supply();
+    if (supply == nullptr)
+        return session_.say(
+            QStringLiteral("No power supply that can be set is in your list of instruments: Ctrl+R."));
+    const SupplyAdvice advice = supplyAdvice(session_.judged());
+    const auto part = [](double value, Unit unit) {
+        return value > 0 ? formatQuantity(value, unit, 3) : "? " + std::string(symbol(unit));
+    };
+    const QString start = qs(part(advice.volts, Unit::volt) + "  " + part(advice.amperes, Unit::ampere))
+                              .replace(QChar(0x202f), QChar(' '));
+    session_.say(qs(advice.why) + QStringLiteral(" Enter sets it; the output stays as it is, off."));
+    askText(QStringLiteral("Set the %1 to").arg(qs(supply->name)), start,
+            [this, name = supply->name](const QString& text) {
+                static const QRegularExpression form(
+                    QStringLiteral("^\\s*([0-9.,]+\\s*m?V)\\s+([0-9.,]+\\s*m?A)\\s*$"),
+                    QRegularExpression::CaseInsensitiveOption);
+                const auto match = form.match(text);
+                const auto volts = parseQuantity(match.captured(1).toStdString(), Unit::volt);
+                const auto amperes = parseQuantity(match.captured(2).toStdString(), Unit::ampere);
+                if (!match.hasMatch() || !volts || !amperes)
+                    return session_.say(QStringLiteral("Write voltage and current limit as 13.8 V 0.3 A."),
+                                        VerdictState::cannotTell);
+                if (const std::string why = supplyTrouble(session_.kit(), volts->value, amperes->value);
+                    !why.empty())
+                    return session_.say(qs(why), VerdictState::cannotTell);
+                session_.say(QStringLiteral("Setting the %1 …").arg(qs(name)));
+                session_.bench().setSupply(
+                    name, volts->value, amperes->value,
+                    [self = QPointer<FirstLightPage>(this), name](const Result<QString>& set) {
+                        if (!self) return;
+                        if (!set)
+                            return self->session_.say(
+                                QStringLiteral("The %1: %2").arg(qs(name), qs(set.error().sentence)),
+                                VerdictState::cannotTell);
+                        self->session_.say(
+                            QStringLiteral("The %1 says %2. Switch its output on yourself, when all is seen.")
+                                .arg(qs(name), *set),
+                            VerdictState::pass);
+                    });
+            });
 }
 
 void FirstLightPage::begin(const QString& about) {

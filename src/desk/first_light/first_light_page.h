@@ -25,6 +25,7 @@ class FirstLightPage : public Page {
     void take();
     void notSo();
     void again();
+    void setSupply();
     bool mayRead(const FirstLightView& v);
     QString underFacts(const FirstLightView& v) const;
     void choose(int by);

@@ -28,6 +28,12 @@ const std::vector<GuideFile>& guideFiles() {
         {"proof.md", "Proof", list("proof")},
         {"sign-off.md", "Sign-off", list("sign-off licence air log repairs history")},
         {"own-kit.md", "A kit of your own", list("kit band paper")},
+        {"instruments.md", "Instruments", list("bench add-instrument teach talk")},
+        {"instruments-serial.md", "Instruments on a serial lead", {}},
+        {"instruments-network.md", "Instruments on the network", {}},
+        {"instruments-usb.md", "Instruments by USB (usbtmc)", {}},
+        {"instruments-libsigrok.md", "Instruments by libsigrok", {}},
+        {"instruments-folder.md", "Instruments that write files", {}},
         {"desk.md", "Keys, mouse, files, settings", list("settings guide")}};
     return files;
 }

@@ -107,6 +107,8 @@ MetersView metersView(const std::vector<MeterLine>& meters, std::size_t at, bool
     v.facts = {
         {QStringLiteral("Range"), rangeOf(m)},
         {QStringLiteral("Zero taken off"), m.zero == 0 ? QStringLiteral("none") : text(m.zero, m.unit)},
+        {QStringLiteral("Takes at most"),
+         std::isfinite(m.most) ? text(m.most, m.unit) : QStringLiteral("not said (M)")},
         {QStringLiteral("Last calibrated"), dateOf(m.calibrated), VerdictState::doubtful, old},
         {QStringLiteral("At the bench"), who.empty() ? QStringLiteral("no name") : qs(who)}};
     v.worth = worthOf(m);

@@ -48,6 +48,7 @@ void MetersPage::addKeys() {
     addKey("a-quantity", "Down", "Up Down", "a quantity", [this] { choose(1); });
     addKey("accuracy", "A", "A", "accuracy", [this] { askAccuracy(); });
     addKey("range", "R", "R", "range", [this] { askRange(); });
+    addRare("the-most-it-takes", "M", "the most it takes", [this] { askMost(); });
     addKey("name", "N", "N", "name", [this] { askName(); });
     addKey("last-calibrated", "D", "D", "last calibrated", [this] { askDate(); });
     addKey("who", "W", "W", "who measures", [this] { askWho(); });
@@ -76,9 +77,17 @@ void MetersPage::takeZero() {
                 QStringLiteral("With the clips open it shows no number: there is no zero to take."),
                 VerdictState::cannotTell);
         // The zero in force was taken off already; what is left is added to it.
-        for (const MeterLine& now : session_.book().meters()) {
-            if (now.unit == asked.unit && now.low == asked.low) keepZero(now, m.value + now.zero);
+        if (!m.meter.empty() && m.meter != asked.name)
+            return session_.say(
+                QStringLiteral(
+                    "The %1 measures this, and the zero is its own: D on Instruments has its sheet.")
+                    .arg(qs(m.meter)),
+                VerdictState::cannotTell);
+        MeterLine now = asked;
+        for (const MeterLine& line : session_.book().meters()) {
+            if (line.unit == asked.unit && line.low == asked.low && line.name == asked.name) now = line;
         }
+        keepZero(now, m.value + now.zero);
     });
 }
 
@@ -130,7 +139,53 @@ void MetersPage::askRange() {
     });
 }
 
+void MetersPage::askMost() {
+    const bool bounded = std::isfinite(line().most);
+    askText(QStringLiteral("More than this harms it; empty: not known"),
+            bounded ? qs(formatQuantity(line().most, line().unit, 4)) : QString(),
+            [this](const QString& typed) {
+                MeterLine changed = line();
+                const auto most = parseQuantity(typed.toStdString(), changed.unit);
+                if (!typed.trimmed().isEmpty() && (!most || !(most->value > 0)))
+                    return session_.say(QStringLiteral("Write the most that may be on it, as 600 V."),
+                                        VerdictState::cannotTell);
+                changed.most = typed.trimmed().isEmpty() ? INFINITY : most->value;
+                session_.kept(session_.book().setMeter(changed));
+            });
+}
+
+void MetersPage::begin(const QString& about) {
+    of_ = about;
+    at_ = 0;
+    lines_ = of_.isEmpty() ? std::vector<MeterLine>() : linesInHand();
+    refresh();
+}
+
+/// Those of the instrument, and the usual line where it has none of its own yet; or all.
+std::vector<MeterLine> MetersPage::linesInHand() const {
+    const auto all = session_.book().meters();
+    if (of_.isEmpty()) return all;
+    std::vector<MeterLine> out;
+    for (const Instrument& one : session_.book().instruments()) {
+        if (qs(one.name) != of_ || one.way == Way::practice) continue;
+        for (const Unit unit : unitsOf(one.measures)) {
+            std::size_t own = 0;
+            for (const MeterLine& line : all) {
+                if (line.unit == unit && line.name == one.name) out.push_back(line), ++own;
+            }
+            auto usual = meterFor(usualMeters(), unit, 0);
+            if (own > 0 || !usual) continue;
+            usual->name = one.name;
+            out.push_back(*usual);
+        }
+    }
+    return out.empty() ? all : out;
+}
+
 void MetersPage::askName() {
+    if (!of_.isEmpty())
+        return session_.say(
+            QStringLiteral("These are the sheets of the %1; it is named on Instruments (N).").arg(of_));
     askText(QStringLiteral("Its name on your bench"), nameOf(line()), [this](const QString& typed) {
         MeterLine changed = line();
         changed.name = typed.toStdString();
@@ -154,10 +209,12 @@ void MetersPage::askDate() {
 void MetersPage::refresh() {
     const Unit unit = lines_.empty() ? Unit::farad : line().unit;
     const double low = lines_.empty() ? 0 : line().low;
-    lines_ = session_.book().meters();
+    const std::string name = lines_.empty() ? of_.toStdString() : line().name;
+    lines_ = linesInHand();
     at_ = 0;
     for (std::size_t i = 0; i < lines_.size(); ++i) {
-        if (lines_[i].unit == unit && lines_[i].low == low) at_ = int(i);
+        if (lines_[i].unit == unit && lines_[i].low == low && (at_ == 0 || lines_[i].name == name))
+            at_ = int(i);
     }
     const bool simple = session_.hasBuild() && session_.build().rule == VerdictRule::simple;
     MetersView v =

@@ -15,6 +15,9 @@ class MetersPage : public Page {
  public:
     explicit MetersPage(Session& session);
     void refresh() override;
+    /// @param about  an instrument: its own sheets alone; empty: all
+    void begin(const QString& about) override;
+    QString about() const override { return of_; }
 
  private:
     void addKeys();
@@ -27,9 +30,12 @@ class MetersPage : public Page {
     void askWho();
     void askDate();
     void askRange();
+    void askMost();
+    std::vector<MeterLine> linesInHand() const;
 
     std::vector<MeterLine> lines_;
     int at_ = 0;
+    QString of_;  ///< the instrument whose sheets are shown; empty: all
     QLabel *head_, *accuracy_, *promise_;
     Card *sheet_, *facts_, *worth_, *rule_;
     StateList* list_;

@@ -276,12 +276,12 @@ void PartsInPage::showPart(const PartsInView& view) {
     if (ref == looked_) return;
     looked_ = ref;
     seen_.clear();
-    session_.bench().look(Subject::part(look.ref),
-                          [self = QPointer<PartsInPage>(this), ref](const QString& seen) {
-                              if (!self || self->looked_ != ref || seen.isEmpty()) return;
-                              self->seen_ = seen;
-                              self->refresh();
-                          });
+    session_.practice().look(Subject::part(look.ref),
+                             [self = QPointer<PartsInPage>(this), ref](const QString& seen) {
+                                 if (!self || self->looked_ != ref || seen.isEmpty()) return;
+                                 self->seen_ = seen;
+                                 self->refresh();
+                             });
 }
 
 void PartsInPage::showTroubles(const PartsInView& view) {

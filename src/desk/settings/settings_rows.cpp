@@ -198,8 +198,8 @@ QString changeSetting(const SettingRow& row, const QString& value, Session& sess
             : session.book().chooseRule(value == QStringLiteral("simple") ? VerdictRule::simple
                                                                           : VerdictRule::guardBand);
     if (done && row.takes == SettingRow::Takes::address)
-        session.bench().setAddress(value.section(QChar(':'), 0, 0),
-                                   quint16(value.section(QChar(':'), 1).toUInt()));
+        session.practice().setAddress(value.section(QChar(':'), 0, 0),
+                                      quint16(value.section(QChar(':'), 1).toUInt()));
     return done ? QString() : qs(done.error().text());
 }
 

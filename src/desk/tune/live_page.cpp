@@ -7,6 +7,7 @@
 #include "desk/pieces/card.h"
 #include "desk/pieces/tone.h"
 #include "desk/tune/live_scale.h"
+#include "instruments/bench.h"
 #include "station/tune_before.h"
 
 namespace ombrek {
@@ -87,16 +88,18 @@ void LivePage::ask() {
     if (beforeTuning(session_.judged(), *a, wallClock()).bars()) return sayNow();
     asking_ = true;
     const Unit unit = a->unit == Unit::watt ? Unit::dbm : a->unit;
-    session_.bench().take(unit, Subject::adjustment(a->id), position_,
-                          [self = QPointer<LivePage>(this), id = id_, unit](Result<double> value) {
-                              if (!self) return;
-                              self->asking_ = false;
-                              if (self->id_ != id || !self->isVisible()) return;
-                              const Adjustment* now = self->adjustment();
-                              if (value && unit == Unit::dbm && now != nullptr && now->unit == Unit::watt)
-                                  value = wattsFromDbm(*value + self->attenuation());
-                              self->arrived(value);
-                          });
+    session_.bench().glance(
+        session_.probeOf(unit, Subject::adjustment(a->id), position_),
+        [self = QPointer<LivePage>(this), id = id_, unit](const Result<BenchReading>& reading) {
+            if (!self) return;
+            self->asking_ = false;
+            if (self->id_ != id || !self->isVisible()) return;
+            if (!reading) return self->arrived(tl::make_unexpected(reading.error()));
+            self->on_ = reading->on;
+            const Adjustment* now = self->adjustment();
+            const bool power = unit == Unit::dbm && now != nullptr && now->unit == Unit::watt;
+            self->arrived(power ? wattsFromDbm(reading->value + self->attenuation()) : reading->value);
+        });
 }
 
 double LivePage::attenuation() const { return session_.powerSetting(powerMethods().front()); }
@@ -172,7 +175,7 @@ void LivePage::keep() {
         return session_.say(QStringLiteral("There is no power to be kept."), VerdictState::cannotTell);
     const Unit unit = power ? Unit::dbm : a->unit;
     const double shown = power ? dbmFromWatts(value) - attenuation() : value;
-    const Measured measured = measuredWith(session_.book().meters(), unit, shown);
+    const Measured measured = measuredWith(session_.book().meters(), unit, shown, on_);
     Reading reading{0,
                     Subject::adjustment(a->id),
                     shown,
@@ -181,6 +184,7 @@ void LivePage::keep() {
                     {{std::string(kPosition), position_}},
                     std::string(word(instrumentFor(unit))),
                     0};
+    reading.meter = on_.instrument;
     if (power) reading = inWatts(reading, attenuation());
     if (!session_.kept(session_.book().takeReading(reading))) return;
     scale_->freeze(false);

@@ -47,6 +47,7 @@ class LivePage : public Page {
     bool asking_ = false;
     int failed_ = 0;  ///< answers in a row that were none
     QString trouble_;
+    ShownOn on_;                      ///< where the last reading was shown
     std::vector<TimedReading> slow_;  ///< every ten seconds or so, for what warms up
     QElapsedTimer clock_;
     QTimer timer_;

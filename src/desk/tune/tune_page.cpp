@@ -218,7 +218,7 @@ void TunePage::readNow() {
 void TunePage::look() {
     const Adjustment* a = adjustment();
     const std::string id = a->id;
-    session_.bench().look(
+    session_.practice().look(
         Subject::adjustment(id),
         [self = QPointer<TunePage>(this), id](const QString& shows) {
             const Adjustment* a = self ? self->adjustment() : nullptr;
@@ -275,7 +275,7 @@ void TunePage::listen() {
     if (a == nullptr) return;
     const Reading* own = session_.build().lastEver(Subject::adjustment(a->id));
     const double before = own != nullptr ? own->setting(kPosition, 0.5) : 0.5;
-    session_.bench().look(
+    session_.practice().look(
         Subject::adjustment(a->id),
         [self = QPointer<TunePage>(this), id = a->id](const QString& heard) {
             const Adjustment* now = self ? self->adjustment() : nullptr;

@@ -173,7 +173,7 @@ void WhichPartPage::keepReading(std::int64_t id, PartKind kind, const Measured& 
 }
 
 void WhichPartPage::askMark() {
-    session_.bench().look(subject(), [self = QPointer<WhichPartPage>(this)](const QString& seen) {
+    session_.practice().look(subject(), [self = QPointer<WhichPartPage>(this)](const QString& seen) {
         if (!self) return;
         self->askText(QStringLiteral("Printed on it"), seen,
                       [self](const QString& text) { self->useMark(text); });

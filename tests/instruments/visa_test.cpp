@@ -1,0 +1,39 @@
+#include <QProcess>
+#include <sstream>
+
+#include "bench_of.h"
+
+using namespace ombrek;
+
+// PyVISA with PyVISA-py (Debian) is a client that knows nothing of Ombrek.
+
+TEST_CASE("a stranger's VISA client reads the practice bench") {
+    eventLoop();
+    QProcess bench;
+    bench.start(QStringLiteral(OMBREK_BENCH),
+                {QStringLiteral("--port"), QStringLiteral("0"), QStringLiteral("--until-stdin-closes")});
+    QByteArray told;
+    REQUIRE(waitUntil([&] {
+        told += bench.readAllStandardOutput();
+        return told.count('\n') >= 4;
+    }));
+    QStringList arguments{QStringLiteral(OMBREK_TESTS "/instruments/visa_client.py")};
+    for (const QByteArray& line : told.trimmed().split('\n'))
+        arguments << QString::fromUtf8(line.mid(line.lastIndexOf(':') + 1));
+    QProcess client;
+    client.start(QStringLiteral("/usr/bin/python3"), arguments);
+    REQUIRE(waitUntil([&] { return client.state() == QProcess::NotRunning; }, 120000));
+    std::istringstream said(client.readAllStandardOutput().toStdString());
+    std::map<std::string, std::string> answers;
+    std::string word, rest;
+    while (said >> word && std::getline(said >> std::ws, rest)) answers[word] = rest;
+    INFO(client.readAllStandardError().toStdString());
+    CHECK(answers["idn"].starts_with("Ombrek,practice multimeter,"));
+    CHECK(std::stod(answers["volts"]) == Approx(5).epsilon(0.04));  // the kit: 4.8 to 5.2 V
+    CHECK(answers["error"] == "-113,\"Undefined header\"");
+    CHECK(std::stod(answers["farads"]) == Approx(100e-9).epsilon(0.2));
+    CHECK(std::stod(answers["hertz"]) == Approx(21.06e6).epsilon(1e-4));
+    CHECK(std::isfinite(std::stod(answers["dbm"])));
+    bench.closeWriteChannel();
+    bench.waitForFinished(5000);
+}
