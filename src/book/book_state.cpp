@@ -14,6 +14,12 @@ void addRows(SQLite::Database& db, const RecordLine& record, const std::string& 
     for (const ColumnLine& c : record.columns) {
         // Ids of pictures are the file's own; the pictures follow by their bytes.
         if (record.name == "photo" && c.name == "data") continue;
+        // What a newer version asks of a meter changes nothing of a report that was signed before it was
+        // said.
+        if (record.name == "meter" && c.name == "most") {
+            columns += "||CASE WHEN most<9.9e37 THEN ','||quote(most) ELSE '' END";
+            continue;
+        }
         columns += (columns.empty() ? "quote(" : "||','||quote(") + c.name + ")";
     }
     SQLite::Statement q(db, "SELECT " + columns + " FROM " + record.name + where + " ORDER BY id");
@@ -39,14 +45,16 @@ std::string Book::state() const {
             if (record.ofBuild && record.name != record::practice.line().name)
                 addRows(db, record, " WHERE build=?", build, out);
         }
-        addRows(db, record::contact.line(), " WHERE rig=? AND NOT (" + hiddenRows("contact") + ")", build, out);
+        addRows(db, record::contact.line(), " WHERE rig=? AND NOT (" + hiddenRows("contact") + ")", build,
+                out);
         addRows(db, record::heard.line(), " WHERE rig=? AND NOT (" + hiddenRows("heard") + ")", build, out);
         addRows(db, record::meter.line(), "", build, out);
         for (const char* word : {"who", "callsign", "locator", "licence", "report photos"})
             out += std::string(word) + " " + preference(word) + "\n";
         SQLite::Statement pictures(
-            db, "SELECT hex(jpeg) FROM photo JOIN photo_data ON photo_data.id=photo.data WHERE photo.build=? "
-                "ORDER BY photo.id");
+            db,
+            "SELECT hex(jpeg) FROM photo JOIN photo_data ON photo_data.id=photo.data WHERE photo.build=? "
+            "ORDER BY photo.id");
         pictures.bind(1, build);
         while (pictures.executeStep()) out += "picture " + pictures.getColumn(0).getString() + "\n";
         return out;

@@ -19,6 +19,8 @@ class ScpiDevice : public Device {
  public:
     ScpiDevice(std::unique_ptr<Cable> cable, CommandSet set, QObject* parent = nullptr);
     void close() override { giveUp(); }
+    /// For how long an answer may turn out to be two [ms].
+    void setQuiet(int milliseconds) { quiet_.setInterval(milliseconds); }
     int settle(const Probe& probe) const override;
     const CommandSet::Supply* supply() const override { return set_.supply ? &*set_.supply : nullptr; }
     void setSupply(double volts, double amperes, Words answer) override;

@@ -168,6 +168,12 @@ TEST_CASE("a book of version 6 opens with its data sheets and its log, and a she
     CHECK(book->instruments().size() == 1);
     REQUIRE(book->contacts().size() == 1);
     CHECK(book->contacts()[0].call == "X0TEST");
+    // A report that version 6 signed still agrees: the length and FNV-1a of the state as version 6 told it.
+    const std::string state = book->state();
+    std::uint64_t hash = 1469598103934665603ULL;
+    for (const unsigned char c : state) hash = (hash ^ c) * 1099511628211ULL;
+    CHECK(state.size() == 80419);
+    CHECK(hash == 0xcfa5b02c7650a367ULL);
     CHECK(book->undoName() == "data sheet of the grey");
     REQUIRE(book->undo());
     CHECK(line(60).percent == 0.9);

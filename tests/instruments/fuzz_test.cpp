@@ -134,37 +134,33 @@ TEST_CASE("a line device that hears nothing but rubbish answers every question, 
 TEST_CASE("a SCPI device that hears rubbish answers every question, and is right again when the cable is") {
     eventLoop();
     std::mt19937 random(4);
-    const bool usbtmc = GENERATE(false, true);  // with and without the end of a line
     auto* cable = new MemoryCable;
     int replies = 0;
     bool garbles = true;
     cable->says = [&](const QByteArray&) {
         ++replies;
         const QByteArray line = "+1.01300000E-10,+0";
-        return (garbles ? garbled(line, random) : line) +
-               (usbtmc && garbles && replies % 50 == 0 ? "" : "\n");
+        // Now and then the line has no end, as a message cut short.
+        return (garbles ? garbled(line, random) : line) + (garbles && replies % 4000 == 0 ? "" : "\n");
     };
     CommandSet set;
     set.queries = {{Unit::farad, Flow::either, {}, "FETC?", 0, "", 0}};
     set.answers = 100;
     ScpiDevice device(std::unique_ptr<Cable>(cable), set);
+    device.setQuiet(0);
     Tally tally;
-    for (int i = 0; i < 300; ++i) {
+    const auto ask = [&](const std::function<void(const Sample&)>& use) {
         bool answered = false;
         device.ask({Unit::farad}, [&](const Sample& sample) {
             answered = true;
-            tally.take(sample);
+            use(sample);
         });
         REQUIRE(waitUntil([&] { return answered; }));
-    }
+    };
+    while (replies < kReplies) ask([&](const Sample& sample) { tally.take(sample); });
+    INFO(tally.parsed << " parsed, " << tally.stood << " stood");
+    CHECK(tally.parsed > 1000);
     CHECK(tally.wrong == 0);
     garbles = false;
-    for (int i = 0; i < 3; ++i) {
-        bool answered = false;
-        device.ask({Unit::farad}, [&](const Sample& sample) {
-            answered = true;
-            CHECK(sample.value == 1.013e-10);
-        });
-        REQUIRE(waitUntil([&] { return answered; }));
-    }
+    for (int i = 0; i < 3; ++i) ask([&](const Sample& sample) { CHECK(sample.value == 1.013e-10); });
 }

@@ -29,7 +29,7 @@ QString wordsOf(Way way) {
         case Way::sigrok:
             return QStringLiteral("libsigrok");
         case Way::folder:
-            return QStringLiteral("folder that is watched");
+            return QStringLiteral("folder");
     }
     return {};
 }
@@ -149,7 +149,8 @@ void BenchPage::tryIt() {
                 return self->session_.say(
                     QStringLiteral("The %1: %2").arg(qs(instrument.name), qs(words.error().sentence)),
                     VerdictState::cannotTell);
-            self->words_ = words->left(120);
+            self->words_ = words->left(120).simplified();
+            self->words_.replace(0, 1, self->words_.left(1).toUpper());
             self->session_.say(QStringLiteral("The %1 is there: %2").arg(qs(instrument.name), self->words_),
                                VerdictState::pass);
             self->readIt(instrument);
@@ -334,9 +335,8 @@ void BenchPage::showState() {
     sheet_->setTitle(qs(mine->name));
     QString said = state.words.isEmpty() && tried ? words_ : state.words;
     if (tried && readUnit_ != Unit::none && !read_.beyond)
-        said = QStringLiteral("It stands, and is known to ±%1. ")
-                   .arg(qs(formatQuantity(read_.uncertainty, readUnit_, 2))) +
-               words_;
+        said = QStringLiteral("It stands, and is known to ±%1.\n%2")
+                   .arg(qs(formatQuantity(read_.uncertainty, readUnit_, 2)), words_);
     sheet_->setText(said.isEmpty() ? QStringLiteral("Nothing was heard from it yet.") : said);
 }
 

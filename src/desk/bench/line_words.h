@@ -12,7 +12,7 @@ class LineWords : public QWidget {
     explicit LineWords(QWidget* parent = nullptr);
     /// @param at  the word in hand; −1: none
     void show(const QStringList& words, int at, int number, std::optional<int> unit);
-    QSize sizeHint() const override { return {400, 120}; }
+    QSize sizeHint() const override { return {400, 84}; }
     QSize minimumSizeHint() const override { return {200, 84}; }
 
  signals:

@@ -266,12 +266,14 @@ void TeachPage::refresh() {
                     : held_         ? QStringLiteral("Held. Space goes on.")
                                     : QStringLiteral("The newest; Space holds it."));
     std::vector<StateLine> lines;
+    bool marked = false;
     if (const Talk* talk = session_.bench().talk(name_.toStdString())) {
         for (auto line = talk->lines().rbegin(); line != talk->lines().rend() && int(lines.size()) < kShown;
              ++line) {
-            if (line->who == Talk::Who::instrument)
-                lines.push_back(
-                    {VerdictState::notDone, line->text, QString(), line->text == line_, false, true});
+            if (line->who != Talk::Who::instrument) continue;
+            const bool this_ = !marked && line->text == line_;
+            marked = marked || this_;
+            lines.push_back({VerdictState::notDone, line->text, QString(), this_, false, true});
         }
     }
     list_->setLines(std::move(lines));
