@@ -189,7 +189,7 @@ std::vector<Instrument> Book::instruments() const {
 Result<std::int64_t> Book::setInstrument(const Instrument& instrument) {
     const std::vector<Instrument> all = instruments();
     const bool taken = std::any_of(all.begin(), all.end(), [&](const Instrument& other) {
-        return other.name == instrument.name && other.id != instrument.id;
+        return other.name == instrument.name && (other.id != instrument.id || other.way != instrument.way);
     });
     if (instrument.name.empty()) return problem("", "An instrument wants a name.");
     if (taken)

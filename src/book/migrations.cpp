@@ -146,7 +146,7 @@ constexpr Migration kMigrations[] = {
             FROM meter_6;
         DROP TABLE meter_6;
         CREATE TABLE IF NOT EXISTS instrument(id INTEGER PRIMARY KEY, name, way, address, speaks, pattern,
-            measures, average, used, place, UNIQUE(name));
+            measures, identity, average, used, place, UNIQUE(name));
     )"},
 };
 

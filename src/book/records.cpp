@@ -263,6 +263,7 @@ const Record<Instrument> instrument(
      column<Instrument>("address", &Instrument::address), column<Instrument>("speaks", &Instrument::speaks),
      column<Instrument>("pattern", &Instrument::pattern),
      column<Instrument>("measures", &Instrument::measures),
+     column<Instrument>("identity", &Instrument::identity),
      column<Instrument>("average", &Instrument::average, 1), column<Instrument>("used", &Instrument::used),
      column<Instrument>("place", &Instrument::place)},
     "name", false);

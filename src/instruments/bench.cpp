@@ -12,7 +12,7 @@ constexpr int kAgain = 50;  ///< after a sample that was none, before the next q
 
 bool same(const Instrument& a, const Instrument& b) {
     return a.way == b.way && a.address == b.address && a.speaks == b.speaks && a.pattern == b.pattern &&
-           a.used == b.used;
+           a.identity == b.identity && a.used == b.used;
 }
 
 }  // namespace

@@ -38,7 +38,8 @@ Result<std::unique_ptr<Device>> makeDevice(const Instrument& instrument, const s
                                             readLinePattern(instrument.pattern).value_or(LinePattern()));
     }
     for (const CommandSet& set : sets) {
-        if (set.id == instrument.speaks) return std::make_unique<ScpiDevice>(std::move(*cable), set);
+        if (set.id == instrument.speaks)
+            return std::make_unique<ScpiDevice>(std::move(*cable), set, instrument.identity);
     }
     return problem("", "no command set is chosen for it: S.");
 }

@@ -50,8 +50,13 @@ Sample readScpiReply(std::string_view line, Unit asked, Flow flow, int place) {
     return out;
 }
 
-ScpiDevice::ScpiDevice(std::unique_ptr<Cable> cable, CommandSet set, QObject* parent)
-    : Device(parent), cable_(std::move(cable)), set_(std::move(set)) {
+std::string identityOf(const QString& answer) {
+    const QStringList words = answer.trimmed().split(QChar(','));
+    return words.size() < 3 ? std::string() : words.mid(0, 3).join(QChar(',')).toStdString();
+}
+
+ScpiDevice::ScpiDevice(std::unique_ptr<Cable> cable, CommandSet set, std::string identity, QObject* parent)
+    : Device(parent), cable_(std::move(cable)), set_(std::move(set)), identity_(std::move(identity)) {
     connect(cable_.get(), &Cable::opened, this, [this] {
         opening_ = false;
         ready_ = true;
@@ -61,6 +66,7 @@ ScpiDevice::ScpiDevice(std::unique_ptr<Cable> cable, CommandSet set, QObject* pa
             if (!ready_) return;
             unread_.clear();
             for (const std::string& line : set_.setup) write(line);
+            if (!identity_.empty() && !words_) lines_.push_front(whoFirst());
             next();
         });
     });
@@ -76,6 +82,16 @@ ScpiDevice::ScpiDevice(std::unique_ptr<Cable> cable, CommandSet set, QObject* pa
         asked.use(std::exchange(reply_, {}));
         next();
     });
+}
+
+/// Ports change their numbers when they are plugged in anew: whoever answers is held against the list.
+ScpiDevice::Say ScpiDevice::whoFirst() {
+    return {"*IDN?", [this](const QByteArray& line) {
+                const std::string who = identityOf(QString::fromUtf8(line));
+                if (who != identity_)
+                    fail("another instrument answers there, " + line.left(60).toStdString() +
+                         "; try it on Instruments (Ctrl+R) to take it as this one.");
+            }};
 }
 
 void ScpiDevice::write(const std::string& line) {
@@ -97,6 +113,7 @@ void ScpiDevice::say(std::vector<Say> lines) {
 }
 
 void ScpiDevice::next() {
+    if (!ready_) return;
     while (!waiting_ && !lines_.empty()) {
         waiting_ = bool(lines_.front().use);
         if (waiting_) unread_.clear();

@@ -11,13 +11,19 @@ namespace ombrek {
 /// numbers A reply that names a unit is held against the question. Source: SCPI-1999, volume 1, 7.2.1.
 Sample readScpiReply(std::string_view line, Unit asked, Flow flow, int place = 0);
 
+/// Maker, model and serial number of an answer to *IDN? (IEEE 488.2, 10.14); the firmware may change. Empty
+/// for what is none.
+std::string identityOf(const QString& answer);
+
 /// SCPI over any cable, with the words of its command set. One question at a time; what was said before it
 /// was asked, or twice, is no answer. After a question that was not answered the cable is taken off and put
 /// on again, so that a late answer is not taken for the next.
 class ScpiDevice : public Device {
     Q_OBJECT
  public:
-    ScpiDevice(std::unique_ptr<Cable> cable, CommandSet set, QObject* parent = nullptr);
+    /// @param identity  as `identityOf` gives it: another that answers in its place is refused. Empty: any
+    ScpiDevice(std::unique_ptr<Cable> cable, CommandSet set, std::string identity = "",
+               QObject* parent = nullptr);
     void close() override { giveUp(); }
     /// For how long an answer may turn out to be two [ms].
     void setQuiet(int milliseconds) { quiet_.setInterval(milliseconds); }
@@ -37,6 +43,7 @@ class ScpiDevice : public Device {
         std::string line;
         std::function<void(const QByteArray&)> use;
     };
+    Say whoFirst();
     void say(std::vector<Say> lines);
     void next();
     void take(const QByteArray& bytes);
@@ -48,6 +55,7 @@ class ScpiDevice : public Device {
     std::unique_ptr<Cable> cable_;
     CommandSet set_;
     std::deque<Say> lines_;  ///< the first of them may be waiting for its answer
+    std::string identity_;
     bool waiting_ = false, opening_ = false, ready_ = false;
     QByteArray unread_;
     std::string prepared_;  ///< the question that the set-up lines were said for

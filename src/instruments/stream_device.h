@@ -17,7 +17,7 @@ class StreamDevice : public Device {
     void startIdentifying() override;
     /// Opens what is closed.
     virtual void listen() = 0;
-    /// One that was sent; only the newest of a flood is anybody's answer.
+    /// One that was sent: the answer of whoever waits; the rest of a flood goes by.
     void shown(const Sample& sample, const QByteArray& line);
     void gone(const QString& why);
 

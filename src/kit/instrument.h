@@ -44,6 +44,7 @@ struct Instrument {
     std::string measures;    ///< the symbols of its units, "V A Ω"; empty: nothing yet
     int average = 1;         ///< readings in one, once it stands
     bool used = true;        ///< one that is not used stays in the list
+    std::string identity;    ///< maker, model and serial number that it told when it was tried; empty: none
     std::int64_t place = 0;  ///< of two that measure the same the lower is asked
     bool does(Unit unit) const;
 };

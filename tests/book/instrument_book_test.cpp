@@ -32,6 +32,8 @@ TEST_CASE("instruments are kept, named once, taken back and remembered") {
         Instrument nameless = lcMeter();
         nameless.name.clear();
         CHECK_FALSE(book->setInstrument(nameless));
+        nameless.name = kPracticeBench;  // which is another's
+        CHECK_FALSE(book->setInstrument(nameless));
     }
     auto book = shack.open();
     REQUIRE(book->instruments().size() == 2);

@@ -123,6 +123,29 @@ TEST_CASE("an instrument that hangs up is asked again at its next reading") {
     REQUIRE(one.take(Unit::volt, Flow::dc));
 }
 
+TEST_CASE("another instrument that answers in its place is refused, whatever it reads") {
+    QByteArray who = "Somebody,bench meter,1,1.0";
+    SocketStandIn meter(
+        [&](const QByteArray& line) { return line == "*IDN?" ? who + "\n" : multimeter(line); });
+    Instrument mine = instrumentAt(Way::tcp, meter.address(), "V", "bench-multimeter");
+    mine.identity = identityOf(QStringLiteral("Somebody,bench meter,1,1.0\n"));
+    CHECK(mine.identity == "Somebody,bench meter,1");
+    CHECK(identityOf(QStringLiteral("hello")).empty());
+    OneBench one(mine, hastySets());
+    REQUIRE(one.take(Unit::volt, Flow::dc));
+    who = "Somebody,bench meter,1,2.7";  // new firmware: the same
+    meter.hangUp();
+    waitUntil([] { return false; }, 30);
+    REQUIRE(one.take(Unit::volt, Flow::dc));
+    who = "Somebody,bench meter,2,1.0";  // another of the kind
+    meter.hangUp();
+    waitUntil([] { return false; }, 30);
+    CHECK(contains(one.refused(Unit::volt, Flow::dc), "another instrument answers"));
+    const auto words = one.identify();  // which can be asked all the same
+    REQUIRE(words);
+    CHECK(words->contains(QStringLiteral(",2,1.0")));
+}
+
 TEST_CASE("a multimeter over a serial port and one over usbtmc answer the same questions") {
     const Way way = GENERATE(Way::serial, Way::usbtmc);
     PortStandIn port(multimeter);

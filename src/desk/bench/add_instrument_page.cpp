@@ -1,5 +1,6 @@
 #include "desk/bench/add_instrument_page.h"
 
+#include <QFileInfo>
 #include <algorithm>
 
 #include "desk/bench/bench_page.h"
@@ -109,9 +110,12 @@ void AddInstrumentPage::take(const Found& found) {
         return session_.say(qs(device.error().sentence), VerdictState::cannotTell);
     made.speaks.clear();
     const auto& all = session_.bench().instruments();
-    std::string base =
-        made.address.substr(made.address.rfind('/') == std::string::npos ? 0 : made.address.rfind('/') + 1);
-    base = base.substr(0, base.find_first_of(" :"));
+    const QString place = qs(made.address).section(QChar(' '), 0, 0);
+    const QString device = found.way == Way::serial ? QFileInfo(place).canonicalFilePath() : QString();
+    std::string base = (device.isEmpty() || device.startsWith(QStringLiteral("/dev/pts")) ? place : device)
+                           .section(QChar('/'), -1)
+                           .section(QChar(':'), 0, 0)
+                           .toStdString();
     if (base.empty()) base = "instrument";
     made.name = base;
     const auto taken = [&] {

@@ -7,6 +7,7 @@
 #include "desk/pieces/state_list.h"
 #include "formats/accuracy_text.h"
 #include "instruments/bench.h"
+#include "instruments/scpi_device.h"
 
 namespace ombrek {
 namespace {
@@ -153,9 +154,29 @@ void BenchPage::tryIt() {
             self->words_.replace(0, 1, self->words_.left(1).toUpper());
             self->session_.say(QStringLiteral("The %1 is there: %2").arg(qs(instrument.name), self->words_),
                                VerdictState::pass);
-            self->readIt(instrument);
+            if (self->knows(instrument, *words)) self->readIt(instrument);
             self->refresh();
         });
+}
+
+/// Whether it is the one that the list knows; the first that tells who it is becomes that one, and another
+/// only when it is tried twice.
+bool BenchPage::knows(const Instrument& instrument, const QString& words) {
+    const std::string who =
+        choosesWords(instrument.way) && instrument.speaks != "lines" ? identityOf(words) : "";
+    if (who.empty() || who == instrument.identity) return true;
+    if (!instrument.identity.empty() && std::exchange(another_, who) != who) {
+        session_.say(
+            QStringLiteral("Another answers there than the list knows, %1. Enter again takes it as the %2.")
+                .arg(qs(who), qs(instrument.name)),
+            VerdictState::doubtful);
+        return false;
+    }
+    Instrument changed = instrument;
+    changed.identity = who;
+    const auto kept = session_.book().setInstrument(changed);
+    if (!kept) session_.say(qs(kept.error().text()), VerdictState::cannotTell);
+    return kept.has_value();
 }
 
 void BenchPage::readIt(const Instrument& instrument) {
@@ -356,6 +377,7 @@ void BenchPage::refresh() {
          one->address.empty() ? QStringLiteral("as the strip says (B)") : qs(one->address)},
         {QStringLiteral("Speaks"), speaksOf(session_, *one)},
         {QStringLiteral("Measures"), one->measures.empty() ? QStringLiteral("not said") : qs(one->measures)}};
+    if (!one->identity.empty()) facts.push_back({QStringLiteral("Is"), qs(one->identity)});
     if (!one->pattern.empty()) facts.push_back({QStringLiteral("Its line"), qs(one->pattern)});
     if (one->average > 1) facts.push_back({QStringLiteral("Readings in one"), QString::number(one->average)});
     for (const Unit unit : unitsOf(one->measures)) {

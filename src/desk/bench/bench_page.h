@@ -23,6 +23,7 @@ class BenchPage : public Page {
     const Instrument* inHand() const;
     void choose(int by);
     void tryIt();
+    bool knows(const Instrument& instrument, const QString& words);
     void readIt(const Instrument& instrument);
     void change(const std::function<void(Instrument&)>& how);
     void askFor(const QString& prompt, std::string Instrument::*field);
@@ -36,9 +37,9 @@ class BenchPage : public Page {
     void showState();
     QString nextThing(const Instrument& instrument) const;
 
-    QString name_;      ///< of the one in hand
-    QString tried_;     ///< the one whose reading is shown
-    QString removing_;  ///< asked about once
+    QString name_;         ///< of the one in hand
+    QString tried_;        ///< the one whose reading is shown
+    std::string another_;  ///< who answered in its place, asked about once
     Measured read_;
     Unit readUnit_ = Unit::none;
     QString words_;

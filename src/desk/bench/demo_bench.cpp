@@ -32,10 +32,10 @@ DemoBench::DemoBench(Session& session) {
                 [socket] { socket->write(supplySays(socket->readAll().trimmed())); });
     });
     const Instrument all[] = {
-        {0, "L/C meter", Way::tcp, at(lines_), "lines", "C # @ Q *", "F", 1, true, 1},
-        {0, "grey multimeter", Way::sigrok, "demo A0", "", "", "V Ω", 1, true, 2},
-        {0, "bench supply", Way::tcp, at(supply_), "supply", "", "A", 1, true, 3},
-        {0, "analyser's files", Way::folder, QDir::tempPath().toStdString(), "", "", "", 1, true, 4}};
+        {0, "L/C meter", Way::tcp, at(lines_), "lines", "C # @ Q *", "F", 1, true, "", 1},
+        {0, "grey multimeter", Way::sigrok, "demo A0", "", "", "V Ω", 1, true, "", 2},
+        {0, "bench supply", Way::tcp, at(supply_), "supply", "", "A", 1, true, "", 3},
+        {0, "analyser's files", Way::folder, QDir::tempPath().toStdString(), "", "", "", 1, true, "", 4}};
     for (const Instrument& one : all)
         session.kept([&]() -> Result<void> {
             const auto kept = session.book().setInstrument(one);
