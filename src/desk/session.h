@@ -101,6 +101,9 @@ class Session : public QObject {
     /// Why a reading should not be asked for: more than its meter takes may stand there. Empty: it may.
     QString harm(Unit unit, const Subject& subject) const;
 
+    /// With the instrument and its data-sheet line, the supply where it matters, and who is at the bench.
+    Reading withCircumstances(Reading reading, Unit shownIn, double shown, const ShownOn& on = {}) const;
+
     /// What goes with a way of measuring power on this bench: attenuation, diode drop, correction.
     double powerSetting(const PowerMethod& method) const;
     /// The way of measuring power in use.
@@ -139,8 +142,6 @@ class Session : public QObject {
     void reload(const Book::Notice& notice);
     void readKitInHand();
     void store(const Reading& reading);
-    /// With the instrument and its data-sheet line, the supply where it matters, and who is at the bench.
-    Reading withCircumstances(Reading reading, Unit shownIn, double shown, const ShownOn& on = {}) const;
     QByteArray practiceState() const;
 
     Tables tables_;

@@ -66,6 +66,19 @@ void SumsLine::begin() {
 void SumsLine::setSitting(const QString& today, const QString& left) {
     say(today_, today);
     say(remaining_, left);
+    fitSitting();
+}
+
+void SumsLine::resizeEvent(QResizeEvent* event) {
+    QFrame::resizeEvent(event);
+    fitSitting();
+}
+
+/// The sitting's words are left out where they would lie under the sums.
+void SumsLine::fitSitting() {
+    const int words = std::max(today_->sizeHint().width(), remaining_->sizeHint().width());
+    const bool fits = typed_->x() + typed_->width() + 60 + words <= width();
+    for (QLabel* label : {today_, remaining_}) label->setVisible(fits);
 }
 
 void SumsLine::answer() {

@@ -28,9 +28,11 @@ class SumsLine : public QFrame {
 
  protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
  private:
     void answer();
+    void fitSitting();
     void showNext(int by);
 
     const std::vector<MagneticCore>& cores_;

@@ -5,23 +5,32 @@ namespace {
 
 constexpr int kLongest = 200;  ///< characters of a line that are kept
 
-QString printable(const QByteArray& bytes) {
-    QString out;
-    for (const char c : bytes.left(kLongest)) {
-        const auto byte = static_cast<unsigned char>(c);
-        out += byte >= 32 && byte < 127 ? QString(QChar(byte))
-                                        : QStringLiteral("\\x%1").arg(int(byte), 2, 16, QChar('0'));
-    }
-    return bytes.size() > kLongest ? out + QStringLiteral(" …") : out;
-}
+QString escaped(int byte) { return QStringLiteral("\\x%1").arg(byte, 2, 16, QChar('0')); }
 
 }  // namespace
+
+QString Talk::printable(const QByteArray& bytes) {
+    const QString text = QString::fromUtf8(bytes);
+    QString out;
+    if (text.contains(QChar::ReplacementCharacter)) {
+        for (const char c : bytes) {
+            const auto byte = static_cast<unsigned char>(c);
+            out += byte >= 32 && byte < 127 ? QString(QChar(byte)) : escaped(byte);
+        }
+        return out;
+    }
+    for (const QChar c : text)
+        out += c.isPrint() || c.isSurrogate() ? QString(c) : escaped(c.unicode() & 0xff);
+    return out;
+}
 
 void Talk::add(Who who, const QByteArray& bytes) {
     QByteArray line = bytes;
     while (line.endsWith('\n') || line.endsWith('\r')) line.chop(1);
-    lines_.push_back({QDateTime::currentMSecsSinceEpoch(), who,
-                      who == Who::note ? QString::fromUtf8(line) : printable(line)});
+    const bool cut = line.size() > kLongest && who != Who::note;
+    if (cut) line.truncate(kLongest);
+    lines_.push_back({QDateTime::currentMSecsSinceEpoch(), who, line,
+                      printable(line) + (cut ? QStringLiteral(" …") : QString())});
     if (lines_.size() > kMost) lines_.pop_front();
     ++count_;
 }

@@ -13,8 +13,11 @@ class Talk {
     struct Line {
         qint64 at = 0;  ///< milliseconds since 1970
         Who who = Who::note;
-        QString text;  ///< what cannot be printed as \xNN, cut at 200 characters
+        QByteArray bytes{};  ///< as they came, without the line's end, cut at 200
+        QString text;        ///< the same to be read: what cannot be printed as \xNN
     };
+    /// Bytes to be read: UTF-8 where they are that, else what is not ASCII as \xNN.
+    static QString printable(const QByteArray& bytes);
     void said(const QByteArray& bytes) { add(Who::ombrek, bytes); }
     void heard(const QByteArray& bytes) { add(Who::instrument, bytes); }
     void note(const QString& text) { add(Who::note, text.toUtf8()); }

@@ -199,18 +199,22 @@ void endWithInput() {
 }
 
 int list(sr_context* context) {
-    std::vector<std::string> names;
     for (sr_dev_driver** d = sr_driver_list(context); d != nullptr && *d != nullptr; ++d)
         print({{"driver", (*d)->name}, {"name", (*d)->longname}});
     return 0;
 }
 
-/// What answers to one driver.
-int look(sr_context* context, const Spec& spec) {
+sr_dev_driver* startedDriver(sr_context* context, const Spec& spec) {
     sr_dev_driver* driver = driverOf(context, spec.driver);
     if (driver == nullptr) refuse("libsigrok has no driver \"" + spec.driver.substr(0, 40) + "\".");
     if (sr_driver_init(context, driver) != SR_OK)
         refuse("the driver \"" + spec.driver + "\" does not start.");
+    return driver;
+}
+
+/// What answers to one driver.
+int look(sr_context* context, const Spec& spec) {
+    sr_dev_driver* driver = startedDriver(context, spec);
     for (GSList* d = sr_driver_scan(driver, optionsOf(spec)); d != nullptr; d = d->next) {
         const auto* device = static_cast<const sr_dev_inst*>(d->data);
         nlohmann::json line{{"device", nameOf(device)}, {"channels", nlohmann::json::array()}};
@@ -221,10 +225,7 @@ int look(sr_context* context, const Spec& spec) {
 }
 
 int readOne(sr_context* context, const Spec& spec) {
-    sr_dev_driver* driver = driverOf(context, spec.driver);
-    if (driver == nullptr) refuse("libsigrok has no driver \"" + spec.driver.substr(0, 40) + "\".");
-    if (sr_driver_init(context, driver) != SR_OK)
-        refuse("the driver \"" + spec.driver + "\" does not start.");
+    sr_dev_driver* driver = startedDriver(context, spec);
     GSList* found = sr_driver_scan(driver, optionsOf(spec));
     if (found == nullptr)
         refuse("libsigrok finds no instrument for \"" + spec.driver +

@@ -198,6 +198,22 @@ TEST_CASE("a line is shown with the mouse, and one that says no unit by a typed 
         desk.waitFor([&] { return desk.session().bench().state(all[0].name).is == BenchState::Is::there; }));
 }
 
+TEST_CASE("a line with a letter of another alphabet is shown and learned as it came") {
+    Desk desk(fresh);
+    LcMeter lc;
+    lc.line = GENERATE(QByteArray("C: 4.700 \xc2\xb5"
+                                  "F\n"),
+                       QByteArray("C: 4.700 \xb5"
+                                  "F\n"));
+    addBy(desk, QStringLiteral("serial port"), lc.port.path());
+    desk.key(Qt::Key_L);
+    REQUIRE(
+        desk.waitFor([&] { return desk.now().startsWith(QStringLiteral("Does its display show")); }, 30000));
+    desk.key(Qt::Key_Return);
+    CHECK(desk.session().bench().instruments()[0].pattern == "C # @");
+    CHECK(desk.session().bench().instruments()[0].measures == "F");
+}
+
 TEST_CASE("an instrument is named, laid aside, moved, taken off and brought back with keys") {
     Desk desk(fresh);
     addBy(desk, QStringLiteral("network"), QStringLiteral("127.0.0.1:1"));

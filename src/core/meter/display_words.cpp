@@ -52,7 +52,7 @@ constexpr std::array<UnitName, 24> kUnitNames{{{"Ω", Unit::ohm},
 /// What a prefix is worth; 0: it is none, or may be two.
 double prefixOf(std::string_view prefix, const UnitName& name) {
     if (prefix.empty()) return 1;
-    if (prefix == "µ" || prefix == "\u03bc") return 1e-6;
+    if (prefix == "µ" || prefix == "\u03bc" || prefix == "\xb5") return 1e-6;  // the last as Latin-1 has it
     if (prefix.size() != 1) return 0;
     const bool whole = name.unit == Unit::ohm || name.unit == Unit::hertz;
     switch (prefix.front()) {

@@ -10,11 +10,13 @@ namespace {
 
 constexpr std::string_view kNumber = "#", kUnit = "@", kAny = "*";
 
-/// A word that differs from line to line: a number, a unit, what the display says of itself.
+/// A word that differs from line to line: what begins as a number, a unit, what the display says of itself.
 bool varies(const std::string& word, bool comma) {
     Sample ignored;
-    return readShownNumber(word, comma) || isOverloadWord(word) || isBlankWord(word) || readUnitWord(word) ||
-           takeFlagWord(word, ignored);
+    const bool number =
+        word.find_first_of("0123456789") != std::string::npos && word.find_first_of("0123456789+-.") == 0;
+    return number || readShownNumber(word, comma) || isOverloadWord(word) || isBlankWord(word) ||
+           readUnitWord(word) || takeFlagWord(word, ignored);
 }
 
 /// Flags come and go: they are taken out before the words are held against the pattern.
@@ -134,10 +136,9 @@ Sample readLine(const LinePattern& pattern, std::string_view line) {
     return out;
 }
 
-std::optional<LinePattern> guessPattern(std::string_view line) {
-    const auto words = displayWords(line);
+std::optional<std::size_t> guessNumber(const std::vector<std::string>& words, bool comma) {
     for (std::size_t i = 0; i + 1 < words.size(); ++i) {
-        if (readShownNumber(words[i]) && readUnitWord(words[i + 1])) return learnPattern(line, i, i + 1, "");
+        if (readShownNumber(words[i], comma) && readUnitWord(words[i + 1])) return i;
     }
     return std::nullopt;
 }

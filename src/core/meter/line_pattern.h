@@ -36,8 +36,8 @@ std::optional<LinePattern> learnPattern(std::string_view line, std::size_t numbe
 /// What a line says by a pattern. A line that is not of its shape gives none, with why.
 Sample readLine(const LinePattern& pattern, std::string_view line);
 
-/// A line read without a pattern: one number, one unit beside it, and words that are known. For the first
-/// guess that is shown to the builder.
-std::optional<LinePattern> guessPattern(std::string_view line);
+/// The place of the first number that has a unit behind it, among a line's words; the guess that is shown to
+/// the builder.
+std::optional<std::size_t> guessNumber(const std::vector<std::string>& words, bool comma = false);
 
 }  // namespace ombrek

@@ -66,7 +66,7 @@ TeachPage::TeachPage(Session& session)
         for (auto line = talk->lines().rbegin(); line != talk->lines().rend(); ++line) {
             if (line->who != Talk::Who::instrument || n++ != row) continue;
             held_ = true;
-            return takeLine(line->text);
+            return takeLine(line->bytes);
         }
     });
     timer_.setInterval(kLook);
@@ -118,28 +118,22 @@ void TeachPage::listen() {
     seen_ = talk->count();
     for (auto line = talk->lines().rbegin(); line != talk->lines().rend(); ++line) {
         if (line->who != Talk::Who::instrument) continue;
-        if (!held_ && line->text != line_) takeLine(line->text);
+        if (!held_ && line->bytes != line_) takeLine(line->bytes);
         break;
     }
     refresh();
 }
 
 /// What was shown before stays shown where the new line has the same shape; else it is guessed anew.
-void TeachPage::takeLine(const QString& line) {
+void TeachPage::takeLine(const QByteArray& line) {
     line_ = line;
     const auto words = displayWords(line.toStdString(), comma_);
     const bool holds = number_ >= 0 && number_ < int(words.size()) &&
                        (!unit_ || (*unit_ < int(words.size()) && readUnitWord(words[std::size_t(*unit_)])));
     if (!holds) {
-        number_ = -1;
-        unit_.reset();
-        for (int i = 0; i < int(words.size()) && number_ < 0; ++i) {
-            if (!readShownNumber(words[std::size_t(i)], comma_)) continue;
-            if (i + 1 < int(words.size()) && readUnitWord(words[std::size_t(i + 1)])) {
-                number_ = i;
-                unit_ = i + 1;
-            }
-        }
+        const auto guess = guessNumber(words, comma_);
+        number_ = guess ? int(*guess) : -1;
+        unit_ = guess ? std::optional(number_ + 1) : std::nullopt;
         at_ = std::max(number_, 0);
     }
     refresh();
@@ -237,7 +231,8 @@ void TeachPage::refresh() {
         return;
     }
     QStringList words;
-    for (const std::string& word : displayWords(line_.toStdString(), comma_)) words << qs(word);
+    for (const std::string& word : displayWords(line_.toStdString(), comma_))
+        words << Talk::printable(QByteArray::fromStdString(word));
     words_->show(words, at_, number_, unit_);
     const auto shown = pattern();
     if (line_.isEmpty()) {
@@ -271,7 +266,7 @@ void TeachPage::refresh() {
         for (auto line = talk->lines().rbegin(); line != talk->lines().rend() && int(lines.size()) < kShown;
              ++line) {
             if (line->who != Talk::Who::instrument) continue;
-            const bool this_ = !marked && line->text == line_;
+            const bool this_ = !marked && line->bytes == line_;
             marked = marked || this_;
             lines.push_back({VerdictState::notDone, line->text, QString(), this_, false, true});
         }

@@ -28,7 +28,7 @@ class TeachPage : public Page {
  private:
     const Instrument* instrument() const;
     void listen();
-    void takeLine(const QString& line);
+    void takeLine(const QByteArray& line);
     void move(int by);
     void chosen(int word);
     void thisIsIt();
@@ -36,7 +36,8 @@ class TeachPage : public Page {
     void keep();
     std::optional<LinePattern> pattern() const;
 
-    QString name_, line_, fixed_;
+    QString name_, fixed_;
+    QByteArray line_;  ///< as it came
     bool held_ = false, comma_ = false, listening_ = false;
     int at_ = 0, number_ = -1;
     std::optional<int> unit_;

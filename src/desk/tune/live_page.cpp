@@ -184,7 +184,7 @@ void LivePage::keep() {
                     {{std::string(kPosition), position_}},
                     std::string(word(instrumentFor(unit))),
                     0};
-    reading.meter = on_.instrument;
+    reading = session_.withCircumstances(std::move(reading), unit, shown, on_);
     if (power) reading = inWatts(reading, attenuation());
     if (!session_.kept(session_.book().takeReading(reading))) return;
     scale_->freeze(false);
