@@ -108,12 +108,15 @@ const std::map<std::string, int> kQuantities{{"voltage", SR_MQ_VOLTAGE},
 
 /// A typed setting as the key's own type; null: it cannot be one.
 GVariant* valueOf(const sr_key_info& key, const std::string& text) {
-    const double number = std::strtod(text.c_str(), nullptr);
+    char* end = nullptr;
+    const double number = std::strtod(text.c_str(), &end);  // this program keeps the C locale
+    const bool isNumber = end != text.c_str() && *end == 0 && std::isfinite(number);
     switch (key.datatype) {
         case SR_T_FLOAT:
-            return g_variant_new_double(number);
+            return isNumber ? g_variant_new_double(number) : nullptr;
         case SR_T_UINT64:
-            return g_variant_new_uint64(std::uint64_t(std::max(number, 0.0)));
+            return isNumber && number >= 0 && number < 1e15 ? g_variant_new_uint64(std::uint64_t(number))
+                                                            : nullptr;
         case SR_T_BOOL:
             return g_variant_new_boolean(text == "on" || text == "1");
         case SR_T_STRING:
