@@ -1,4 +1,5 @@
 #include <pty.h>
+#include <sys/socket.h>
 #include <termios.h>
 #include <unistd.h>
 
@@ -7,7 +8,9 @@
 #include <QTcpServer>
 #include <QTcpSocket>
 #include <QThread>
+#include <QTimer>
 #include <atomic>
+#include <cstring>
 #include <filesystem>
 #include <thread>
 
