@@ -28,7 +28,7 @@ inline Instrument instrumentAt(Way way, const QString& address, const std::strin
 }
 
 /// Command sets that answer sooner or never: nobody waits seconds in a test for what does not come.
-inline std::vector<CommandSet> hastySets(int answers = 150) {
+inline std::vector<CommandSet> hastySets(int answers = 1000) {
     auto sets = shippedSets();
     for (CommandSet& set : sets) {
         set.answers = answers;

@@ -145,7 +145,7 @@ TEST_CASE("a SCPI device that hears rubbish answers every question, and is right
     };
     CommandSet set;
     set.queries = {{Unit::farad, Flow::either, {}, "FETC?", 0, "", 0}};
-    set.answers = 100;
+    set.answers = 300;
     ScpiDevice device(std::unique_ptr<Cable>(cable), set);
     device.setQuiet(0);
     Tally tally;

@@ -51,7 +51,7 @@ TEST_CASE("a meter on hold, of another quantity, or with a low battery is refuse
     QByteArray line = "C= 101.3 pF Q= 85 HOLD\r\n";
     Sending lc([&] { return line; });
     OneBench one(instrumentAt(Way::serial, lc.port.path(), "F H", "lines", kPattern));
-    one.bench.setPatience(400);
+    one.bench.setPatience(1000);
     CHECK(contains(one.refused(Unit::farad), "hold"));
     line = "C= 101.3 pF Q= 85 LOBAT\r\n";
     CHECK(contains(one.refused(Unit::farad), "battery"));
@@ -70,7 +70,7 @@ TEST_CASE("a meter that wanders is said to, and taken when it stands") {
         return "C= " + QByteArray::number(value, 'f', 1) + " pF Q= 85\n";
     });
     OneBench one(instrumentAt(Way::serial, lc.port.path(), "F", "lines", kPattern));
-    one.bench.setPatience(500);
+    one.bench.setPatience(2000);
     CHECK(contains(one.refused(Unit::farad), "does not stand"));
     wanders = false;
     one.bench.setPatience(12000);
