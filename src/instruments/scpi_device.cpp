@@ -10,7 +10,8 @@ namespace ombrek {
 namespace {
 
 constexpr int kLongest = 1000;  ///< of an answer [bytes]
-constexpr int kQuiet = 15;      ///< in which an answer may turn out to be two [ms]
+constexpr const char* kWho = "*IDN?";
+constexpr int kQuiet = 15;  ///< in which an answer may turn out to be two [ms]
 
 /// What stands between the commas of an answer.
 std::string_view partOf(std::string_view line, int place) {
@@ -66,7 +67,9 @@ ScpiDevice::ScpiDevice(std::unique_ptr<Cable> cable, CommandSet set, std::string
             if (!ready_) return;
             unread_.clear();
             for (const std::string& line : set_.setup) write(line);
-            if (!identity_.empty() && !words_) lines_.push_front(whoFirst());
+            // A supply that is to be set, too; only the question who it is wants any answer.
+            const bool asksWho = !lines_.empty() && lines_.front().line == kWho;
+            if (!identity_.empty() && !asksWho) lines_.push_front(whoFirst());
             next();
         });
     });
@@ -86,7 +89,7 @@ ScpiDevice::ScpiDevice(std::unique_ptr<Cable> cable, CommandSet set, std::string
 
 /// Ports change their numbers when they are plugged in anew: whoever answers is held against the list.
 ScpiDevice::Say ScpiDevice::whoFirst() {
-    return {"*IDN?", [this](const QByteArray& line) {
+    return {kWho, [this](const QByteArray& line) {
                 const std::string who = identityOf(QString::fromUtf8(line));
                 if (who != identity_)
                     fail("another instrument answers there, " + line.left(60).toStdString() +
@@ -224,7 +227,7 @@ void ScpiDevice::startAsking(const Probe& probe) {
 
 void ScpiDevice::startIdentifying() {
     askedErrors_ = false;
-    say({{"*IDN?", [this](const QByteArray& line) { answerWords(QString::fromUtf8(line)); }}});
+    say({{kWho, [this](const QByteArray& line) { answerWords(QString::fromUtf8(line)); }}});
 }
 
 void ScpiDevice::setSupply(double volts, double amperes, Words then) {

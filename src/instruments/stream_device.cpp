@@ -9,22 +9,19 @@ constexpr int kAtOnce = 64;     ///< lines of a flood that are looked at in one 
 
 }  // namespace
 
-void StreamDevice::startAsking(const Probe& probe) {
-    probe_ = probe;
+void StreamDevice::startAsking(const Probe&) {
     answerWithin(kBetween);
     listen();
 }
 
 void StreamDevice::startIdentifying() {
-    last_.clear();
     answerWithin(kBetween);
     listen();
 }
 
 void StreamDevice::shown(const Sample& sample, const QByteArray& line) {
-    last_ = QString::fromUtf8(line.left(60));
     answer(sample);
-    answerWords(QStringLiteral("sends %1").arg(last_));
+    answerWords(QStringLiteral("sends %1").arg(QString::fromUtf8(line.left(60))));
 }
 
 void StreamDevice::gone(const QString& why) {

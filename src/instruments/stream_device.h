@@ -20,10 +20,6 @@ class StreamDevice : public Device {
     /// One that was sent: the answer of whoever waits; the rest of a flood goes by.
     void shown(const Sample& sample, const QByteArray& line);
     void gone(const QString& why);
-
- private:
-    Probe probe_;
-    QString last_;  ///< line
 };
 
 /// Text lines over a cable, read by the builder's pattern.

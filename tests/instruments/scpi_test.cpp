@@ -146,6 +146,32 @@ TEST_CASE("another instrument that answers in its place is refused, whatever it 
     CHECK(words->contains(QStringLiteral(",2,1.0")));
 }
 
+TEST_CASE("another supply that answers in its place is not set") {
+    QByteArray who = "Somebody,supply,1,1";
+    SocketStandIn supply([&](const QByteArray& line) -> QByteArray {
+        if (line == "*IDN?") return who + "\n";
+        return line == "OUTP?" ? "0\n" : line == "VOLT?" ? "12\n" : line == "CURR?" ? "0.1\n" : "";
+    });
+    Instrument mine = instrumentAt(Way::tcp, supply.address(), "A", "supply");
+    mine.identity = "Somebody,supply,1";
+    OneBench one(mine, hastySets());
+    const auto set = [&] {
+        std::optional<Result<QString>> out;
+        one.bench.setSupply("mine", 12, 0.1, [&](const Result<QString>& words) { out = words; });
+        REQUIRE(waitUntil([&] { return out.has_value(); }));
+        return *out;
+    };
+    REQUIRE(set());
+    who = "Somebody,supply,2,1";
+    supply.hangUp();
+    waitUntil([] { return false; }, 30);
+    supply.heard.clear();
+    const auto refused = set();
+    REQUIRE_FALSE(refused);
+    CHECK(contains(refused.error().sentence, "another instrument answers"));
+    CHECK(supply.heard == std::vector<QByteArray>{"*IDN?"});  // nothing but who it is
+}
+
 TEST_CASE("a multimeter over a serial port and one over usbtmc answer the same questions") {
     const Way way = GENERATE(Way::serial, Way::usbtmc);
     PortStandIn port(multimeter);
