@@ -295,7 +295,16 @@ void Session::take(Unit unit, const Subject& subject, double setting,
                        VerdictState::cannotTell);
         if (const auto why = impossible(reading->value, unit)) return say(qs(*why), VerdictState::cannotTell);
         say(QString());
-        const Measured measured = measuredWith(book_->meters(), unit, reading->value, reading->on);
+        Measured measured = measuredWith(book_->meters(), unit, reading->value, reading->on);
+        // Over the range of a meter is no more than that: open only where the range says so.
+        if (measured.beyond && !reading->on.instrument.empty()) {
+            if (!(reading->on.range > 0))
+                return say(
+                    QStringLiteral("It is over its range, and does not say which. Turn it higher; in its "
+                                   "highest, type where that ends, as >20M."),
+                    VerdictState::cannotTell);
+            measured.value = reading->on.range;
+        }
         use(*reading, measured);
         const auto line = meterFor(book_->meters(), unit, reading->value, reading->on);
         if (line && std::fabs(reading->value) > line->most && std::isfinite(line->most))

@@ -209,19 +209,23 @@ void ScpiDevice::startAsking(const Probe& probe) {
     for (const std::string& line : query->before) {
         if (!prepared) lines.push_back({line, {}});
     }
-    lines.push_back(
-        {query->ask, [this, query](const QByteArray& line) {
-             Sample sample = readScpiReply(std::string_view(line.constData(), std::size_t(line.size())),
+    lines.push_back({query->ask, [this, query](const QByteArray& line) {
+                         Sample sample =
+                             readScpiReply(std::string_view(line.constData(), std::size_t(line.size())),
                                            query->unit, query->flow, query->place);
-             prepared_ = query->ask + query->range;
-             if (query->range.empty() || sample.kind != Sample::Kind::reading) return answer(sample);
-             lines_.push_back({query->range, [this, sample](const QByteArray& said) mutable {
-                                   const auto range = readReply(said.toStdString());
-                                   if (range && std::isfinite(*range) && *range >= std::fabs(sample.value))
-                                       sample.range = *range;
-                                   answer(sample);
-                               }});
-         }});
+                         prepared_ = query->ask + query->range;
+                         const bool ranged =
+                             sample.kind == Sample::Kind::reading || sample.kind == Sample::Kind::overload;
+                         if (query->range.empty() || !ranged) return answer(sample);
+                         lines_.push_back({query->range, [this, sample](const QByteArray& said) mutable {
+                                               const auto range = readReply(said.toStdString());
+                                               const bool over = sample.kind == Sample::Kind::overload;
+                                               if (range && std::isfinite(*range) && *range > 0 &&
+                                                   (over || *range >= std::fabs(sample.value)))
+                                                   sample.range = *range;
+                                               answer(sample);
+                                           }});
+                     }});
     say(std::move(lines));
 }
 

@@ -294,6 +294,34 @@ TEST_CASE("a meter's own sheet, with the most it takes, keeps it from what would
     CHECK(desk.build().readings[0].sheet.find("0.05") != std::string::npos);
 }
 
+TEST_CASE("over its range is no pass where nobody knows the range, and no more than it where it is known") {
+    Desk desk(fresh);
+    QByteArray range = "1000\n";
+    SocketStandIn meter(
+        [&](const QByteArray& line) -> QByteArray { return line.contains("RANG") ? range : "9.9E37\n"; });
+    addBy(desk, QStringLiteral("network"), meter.address());
+    desk.key(Qt::Key_S);
+    const auto read = [&] {
+        desk.session().read(
+            {0, Subject::check("isolated"), 0, Unit::ohm, 0, {}, "", 0});  // 100 kOhm at least
+        answered(desk);
+    };
+    const auto state = [&] { return desk.session().judged().check(*desk.kit().check("isolated")).state; };
+    read();
+    REQUIRE(desk.build().readings.size() == 1);
+    CHECK(desk.build().readings[0].beyond);
+    CHECK(desk.build().readings[0].value == 1000);
+    CHECK(state() != VerdictState::pass);
+    range = "no range\n";
+    read();
+    CHECK(desk.build().readings.size() == 1);
+    CHECK(noted(desk).contains(QStringLiteral("over its range")));
+    range = "1E8\n";
+    read();
+    REQUIRE(desk.build().readings.size() == 2);
+    CHECK(state() == VerdictState::pass);
+}
+
 TEST_CASE(
     "a supply is set on First light by the builder's word, never over the kit's voltage, and never "
     "switched") {

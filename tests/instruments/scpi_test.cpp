@@ -14,6 +14,7 @@ QByteArray multimeter(const QByteArray& line) {
     if (line == "*IDN?") return "Somebody,bench meter,1,1\n";
     if (line == "MEAS:VOLT:DC?") return "+4.98700000E+00\n";
     if (line == "VOLT:DC:RANG?") return "+1.00000000E+01\n";
+    if (line == "RES:RANG?") return "+1.00000000E+08\n";
     if (line == "MEAS:RES?") return "+9.90000000E+37\n";
     if (line == "MEAS:CAP?") return "+9.91000000E+37\n";
     if (line == "SYST:ERR?") return "-113,\"Undefined header\"\n";
@@ -53,7 +54,10 @@ TEST_CASE("a multimeter on the network is read when it stands, with the range it
     CHECK(std::count(meter.heard.begin(), meter.heard.end(), "MEAS:VOLT:DC?") ==
           3);  // not the first that comes
     CHECK(one.bench.state("mine").is == BenchState::Is::there);
-    CHECK(one.take(Unit::ohm)->value == INFINITY);
+    const auto open = one.take(Unit::ohm);
+    REQUIRE(open);
+    CHECK(open->value == INFINITY);
+    CHECK(open->on.range == 1e8);
     one.bench.setPatience(200);
     CHECK(contains(one.refused(Unit::farad), "nothing to measure"));
     CHECK(contains(one.refused(Unit::henry), "No instrument in use measures"));

@@ -341,7 +341,7 @@ void BenchPage::showState() {
     const bool tried = tried_ == qs(mine->name);
     if (tried && readUnit_ != Unit::none) {
         if (read_.beyond) {
-            number_->showWord(readUnit_ == Unit::ohm ? QStringLiteral("open") : QStringLiteral("overload"));
+            number_->showWord(QStringLiteral("over its range"));
         } else {
             const SplitText text = splitQuantity(read_.value, readUnit_, readUnit_ == Unit::hertz ? 8 : 4);
             number_->show(qs(text.number), qs(text.unit));
