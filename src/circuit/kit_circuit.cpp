@@ -4,6 +4,7 @@
 #include <cctype>
 #include <cmath>
 
+#include "circuit/deck.h"
 #include "core/quantity/quantity.h"
 #include "formats/encoding.h"
 #include "kit/designator.h"
@@ -237,6 +238,8 @@ Result<KitCircuit> readKitCircuit(const std::string& text, const std::string& mo
     for (const std::string& remark : out.netlist.remarks) {
         if (const auto taken = takeRemark(remark, out); !taken) return tl::make_unexpected(taken.error());
     }
+    // What the simulator will be given is written once here, so that a fault has its line.
+    if (const auto deck = deckOf(out.netlist); !deck) return tl::make_unexpected(deck.error());
     for (const auto& [id, probe] : out.probes) {
         if (const auto there = isThere(out, id, probe); !there) return tl::make_unexpected(there.error());
     }

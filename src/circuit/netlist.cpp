@@ -13,7 +13,8 @@
 namespace ombrek {
 namespace {
 
-constexpr std::size_t kMost = 10000;  ///< elements
+constexpr std::size_t kMost = 10000;        ///< elements
+constexpr std::size_t kLongestName = 1000;  ///< letters
 
 std::vector<std::string> wordsOf(const std::string& line) { return circuitWords(line); }
 
@@ -59,9 +60,19 @@ int nodesOf(char kind) {
 
 std::string place(std::size_t line) { return "line " + std::to_string(line); }
 
+/// Letters, digits and what drawings put into names; nothing that any command reader minds.
+bool isName(const std::string& word) {
+    return word.size() <= kLongestName && std::all_of(word.begin(), word.end(), [](unsigned char c) {
+               return std::isalnum(c) || c >= 0x80 || std::string_view("_-.+/#:@~()[]{},*").find(char(c)) != std::string_view::npos;
+           });
+}
+
 Result<CircuitElement> elementOf(const Line& line, const std::vector<std::string>& words) {
     CircuitElement out;
     out.name = words[0];
+    out.line = line.number;
+    if (!isName(out.name))
+        return problem(place(line.number), "\"" + words[0].substr(0, 30) + "\" is no name of an element: letters, digits, \"_\", \"-\" and \".\" make one.");
     const int nodes = nodesOf(out.kind());
     if (nodes < 0)
         return problem(place(line.number), "\"" + words[0].substr(0, 30) + "\" is no element of a circuit.");
@@ -77,10 +88,18 @@ Result<CircuitElement> elementOf(const Line& line, const std::vector<std::string
         values = 1;
     } else {
         values = 1 + std::size_t(nodes);
+        // "E1 out 0 VALUE={…}": a controlled source by an expression has two nodes.
+        if (words.size() > 3 && (out.kind() == 'e' || out.kind() == 'g') && lowered(words[3]).find_first_of("={") != std::string::npos)
+            values = 3;
+        if (words.size() > 4 && (out.kind() == 'e' || out.kind() == 'g') && words[4].starts_with('=')) values = 3;
     }
     if (values >= words.size() || values == 0)
         return problem(place(line.number), words[0].substr(0, 30) + " lacks its nodes or its value.");
-    for (std::size_t i = 1; i < values; ++i) out.nodes.push_back(circuitNode(words[i]));
+    for (std::size_t i = 1; i < values; ++i) {
+        if (!isName(words[i]))
+            return problem(place(line.number), "\"" + words[i].substr(0, 30) + "\" is no name of a node.");
+        out.nodes.push_back(circuitNode(words[i]));
+    }
     for (std::size_t i = values; i < words.size(); ++i)
         out.value += (out.value.empty() ? "" : " ") + words[i];
     return out;
@@ -153,6 +172,12 @@ std::vector<std::string> Netlist::nodes() const {
     return out;
 }
 
+Result<CircuitElement> readElement(const std::string& text, std::size_t line) {
+    const auto words = wordsOf(text);
+    if (words.empty()) return problem(place(line), "An element is missing.");
+    return elementOf({line, text}, words);
+}
+
 std::vector<std::string> circuitWords(const std::string& line, bool inSmall) {
     std::istringstream in(inSmall ? lowered(line) : line);
     std::vector<std::string> out;
@@ -181,6 +206,7 @@ Result<Netlist> readNetlist(const std::string& text, const std::string& models) 
         if (first == ".subckt") ++inside;
         if (inside > 0 || first == ".model" || first == ".param" || first == ".global" || first == ".func") {
             out.cards.push_back(lines[i].text);
+            out.cardLines.push_back(lines[i].number);
             if (first == ".ends") --inside;
             continue;
         }
@@ -213,20 +239,6 @@ Result<Netlist> readNetlist(const std::string& text, const std::string& models) 
     return out;
 }
 
-std::vector<std::string> linesOf(const Netlist& netlist) {
-    std::vector<std::string> out{netlist.title.empty() ? std::string("circuit") : netlist.title};
-    for (const CircuitElement& e : netlist.elements) {
-        std::string line = e.name;
-        for (const std::string& node : e.nodes) line += ' ' + node;
-        out.push_back(line + ' ' + e.value);
-    }
-    out.insert(out.end(), netlist.cards.begin(), netlist.cards.end());
-    out.emplace_back(
-        ".options rshunt=1e9 itl1=500 itl2=300");  // what hangs in the air reads nothing, as on a meter
-    out.emplace_back(".end");
-    return out;
-}
-
 std::string circuitNode(std::string_view word) {
     std::string node = lowered(word);
     for (char& c : node) {
@@ -250,6 +262,8 @@ double spiceNumber(std::string_view text) {
     const auto [end, error] = std::from_chars(first, word.data() + word.size(), value);
     if (error != std::errc{} || !std::isfinite(value)) return NAN;
     const std::string_view rest(end, std::size_t(word.data() + word.size() - end));
+    // "4k7" is read by some as 4.7 k and by others as 4 k: neither is taken in silence.
+    if (rest.find_first_of("0123456789") != std::string_view::npos) return NAN;
     if (rest.starts_with("meg")) return value * 1e6;
     if (rest.starts_with("mil")) return value * 25.4e-6;
     if (rest.starts_with("\u00b5") || rest.starts_with("\u03bc")) return value * 1e-6;

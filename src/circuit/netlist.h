@@ -14,6 +14,7 @@ struct CircuitElement {
     std::string name;                ///< as written, "R4"
     std::vector<std::string> nodes;  ///< small letters; ground is "0"
     std::string value;               ///< what stands behind the nodes: value, model, parameters
+    std::size_t line = 0;            ///< of its file; 0: made by Ombrek
     char kind() const;               ///< its first letter, small: r, c, l, v, i, d, q, j, m, x …
     /// The first word behind the nodes: a value, a model or a subcircuit.
     std::string word() const;
@@ -24,6 +25,7 @@ struct Netlist {
     std::string title;
     std::vector<CircuitElement> elements;
     std::vector<std::string> cards;              ///< models and subcircuits, as they stand
+    std::vector<std::size_t> cardLines;          ///< of the first of them, which stand in the file itself
     std::vector<std::string> remarks;            ///< lines of comment, without the star
     std::map<std::string, std::string> spelled;  ///< nodes as they were first written
 
@@ -41,11 +43,12 @@ struct Netlist {
 /// without its nodes, the same name twice, nothing at all, or more than 10,000 elements
 Result<Netlist> readNetlist(const std::string& text, const std::string& models = "");
 
+/// An element of one line. @return a Problem with the line for a name that is none ("R1`"), an unknown letter,
+/// missing nodes
+Result<CircuitElement> readElement(const std::string& text, std::size_t line);
+
 /// Words of a line, in small letters on wish.
 std::vector<std::string> circuitWords(const std::string& line, bool small = false);
-
-/// The lines that a simulator is given, without analyses: title, elements, cards, ".end".
-std::vector<std::string> linesOf(const Netlist& netlist);
 
 /// A node as this program names it: small letters, ground is "0", and what a simulator would take for a
 /// bracket or a comma ("Net-(Q1-B)") is "_".

@@ -1,3 +1,5 @@
+#include "circuit/kit_circuit.h"
+#include "circuit/models.h"
 #include "cli/commands.h"
 #include "cli/print.h"
 #include "formats/files.h"
@@ -15,6 +17,13 @@ int kitCheckCommand(const std::string& file, bool json) {
     const auto read = readKitFile(file, tables->cores);
     if (!read) return refuse(read.error(), json);
     const Kit& kit = read->kit;
+    if (!kit.circuit.empty()) {
+        const auto circuit = readKitCircuit(kit.circuit, shippedModels());
+        if (!circuit)
+            return refuse({circuit.error().place.empty() ? "/circuit" : "/circuit, " + circuit.error().place,
+                           circuit.error().sentence},
+                          json);
+    }
     if (json) {
         printJson({{"kit", kit.name},
                    {"parts", kit.parts.size()},
