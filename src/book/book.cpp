@@ -5,6 +5,7 @@
 #include <chrono>
 
 #include "book/inside.h"
+#include "book/trust.h"
 #include "book/undo_log.h"
 
 namespace ombrek {
@@ -21,6 +22,8 @@ Problem writeProblem(const SQLite::Exception& error) {
             return {"", "The disk is full: this was not written. Make room, then do it again."};
         case SQLITE_READONLY:
             return {"", "The book cannot be written: this was not kept."};
+        case SQLITE_AUTH:
+            return {"", "What this book says of taking it back is no step of Ombrek's: nothing was changed."};
         case SQLITE_IOERR:
             return {"", "The disk refuses to write: this was not kept. Check its space and its health."};
         default:
@@ -28,6 +31,23 @@ Problem writeProblem(const SQLite::Exception& error) {
                     std::string("The book could not be written (") + error.what() + "): this was not kept."};
     }
 }
+
+namespace {
+
+/// Statements of the undo log, which may have been written by anybody.
+void takeBack(SQLite::Database& db, const std::vector<std::string>& statements) {
+    const UndoOnly guard(db);
+    try {
+        for (const auto& sql : statements) db.exec(sql);
+    } catch (const SQLite::Exception& error) {
+        // What is not allowed and what is no statement is the same to the builder.
+        if (error.getErrorCode() == SQLITE_ERROR || error.getErrorCode() == SQLITE_AUTH)
+            throw SQLite::Exception(error.what(), SQLITE_AUTH);
+        throw;
+    }
+}
+
+}  // namespace
 
 Result<void> Book::act(const std::string& name, const std::function<void()>& change) {
     ++inside_->waiting;
@@ -76,7 +96,7 @@ Result<std::string> Book::step(bool undo) {
         inside_->beginAction(name, undo);
         ++inside_->stockRevision;
         ++inside_->logRevision;
-        for (const auto& sql : statements) inside_->db->exec(sql);
+        takeBack(*inside_->db, statements);
         inside_->run("DELETE FROM undo_step WHERE action=?", id);
         inside_->run("DELETE FROM action WHERE id=?", id);
         transaction.commit();

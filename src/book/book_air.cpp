@@ -2,6 +2,7 @@
 
 #include "book/import_rows.h"
 #include "book/inside.h"
+#include "book/trust.h"
 
 // The station's log, what was heard on the way to the first contact, and troubles that are still open.
 
@@ -26,7 +27,8 @@ std::vector<Row> allRows(const Record<Row>& record, SQLite::Database& db) {
 template <class Row>
 Result<std::vector<Row>> rowsOfFile(const Record<Row>& record, const std::filesystem::path& book) {
     try {
-        SQLite::Database db(book.string(), SQLite::OPEN_READONLY, 2000);
+        const auto opened = openBook(book.string(), SQLite::OPEN_READONLY);
+        SQLite::Database& db = *opened;
         return db.tableExists(record.line().name) ? allRows(record, db) : std::vector<Row>();
     } catch (const SQLite::Exception&) {
         return problem(book.filename().string(), "The log cannot be read from this book.");

@@ -11,6 +11,7 @@
 #include "book/inside.h"
 #include "book/migrations.h"
 #include "book/schema.h"
+#include "book/trust.h"
 #include "book/undo_log.h"
 
 // The book's file: made, opened, looked at when it may not be written, and rescued.
@@ -43,8 +44,7 @@ std::string immutableUri(const fs::path& path) {
 }
 
 std::unique_ptr<SQLite::Database> openAsItLies(const fs::path& path) {
-    return std::make_unique<SQLite::Database>(immutableUri(path), SQLite::OPEN_READONLY | SQLite::OPEN_URI,
-                                              2000);
+    return openBook(immutableUri(path), SQLite::OPEN_READONLY | SQLite::OPEN_URI);
 }
 
 fs::path walOf(const fs::path& path) { return path.string() + "-wal"; }
@@ -53,22 +53,21 @@ fs::path walOf(const fs::path& path) { return path.string() + "-wal"; }
 /// looked at in a copy. @param folder  set to where the copy lies, if one was made
 std::unique_ptr<SQLite::Database> openToLook(const fs::path& path, fs::path& folder) {
     if (::access(fs::absolute(path).parent_path().c_str(), W_OK) == 0)
-        return std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READONLY, 2000);
+        return openBook(path.string(), SQLite::OPEN_READONLY);
     std::error_code none;
     if (fs::file_size(walOf(path), none) == 0 || none) return openAsItLies(path);
     folder = temporaryFolder();
     const fs::path copy = folder / "look.ombrek";
     fs::copy_file(path, copy);
     fs::copy_file(walOf(path), walOf(copy));
-    return std::make_unique<SQLite::Database>(copy.string(), SQLite::OPEN_READWRITE, 2000);
+    return openBook(copy.string(), SQLite::OPEN_READWRITE);
 }
 
 /// A book of an older version that may not be written is brought up to date in memory.
 std::unique_ptr<SQLite::Database> openToLookAtOld(const fs::path& path, fs::path& folder) {
     auto file = openToLook(path, folder);
     if (file->execAndGet("PRAGMA user_version").getInt() >= kSchemaVersion) return file;
-    auto memory =
-        std::make_unique<SQLite::Database>(":memory:", SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+    auto memory = openBook(":memory:", SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
     SQLite::Backup backup(*memory, *file);
     backup.executeStep();
     migrate(*memory);
@@ -87,7 +86,7 @@ void dropUnfinishedImports(SQLite::Database& db) {
 }
 
 std::unique_ptr<SQLite::Database> openToWrite(const fs::path& path, std::int64_t now) {
-    auto db = std::make_unique<SQLite::Database>(path.string(), SQLite::OPEN_READWRITE, 2000);
+    auto db = openBook(path.string(), SQLite::OPEN_READWRITE);
     db->exec("PRAGMA journal_mode=WAL");
     db->exec("PRAGMA synchronous=FULL");
     db->exec("PRAGMA foreign_keys=ON");
@@ -139,7 +138,7 @@ bool isSound(SQLite::Database& db) {
     SQLite::Statement tables(db, "SELECT name FROM sqlite_master WHERE type='table' AND name<>'photo_data'");
     while (tables.executeStep()) names.push_back(tables.getColumn(0).getString());
     return std::all_of(names.begin(), names.end(), [&](const std::string& name) {
-        SQLite::Statement check(db, "PRAGMA quick_check('" + name + "')");
+        SQLite::Statement check(db, "PRAGMA quick_check(" + quoted(name) + ")");
         return check.executeStep() && check.getColumn(0).getString() == "ok";
     });
 }
@@ -150,9 +149,15 @@ Result<void> checkSound(const fs::path& path) {
     fs::path folder;
     Result<void> out;
     const auto look = [&](SQLite::Database& db) -> Result<void> {
+        const bool current = db.execAndGet("PRAGMA user_version").getInt() == kSchemaVersion;
+        if (const std::string missing = current ? missingIn(db) : ""; !missing.empty())
+            return tl::make_unexpected(damaged(path, missing));
+        if (const std::string foreign = foreignIn(db); !foreign.empty())
+            return problem(path.filename().string(),
+                           "This book was not opened: " + foreign + ". Somebody put it there; nothing of it was run. "
+                           "Take a rescue copy, which leaves it out.");
         if (!isSound(db) || !db.tableExists("reading") || !db.tableExists("undo_step"))
             return tl::make_unexpected(damaged(path, ""));
-        const bool current = db.execAndGet("PRAGMA user_version").getInt() == kSchemaVersion;
         const std::string what = current ? damageIn(db) : "";
         if (!what.empty()) return tl::make_unexpected(damaged(path, what));
         return {};
@@ -317,7 +322,8 @@ Result<std::size_t> Book::rescue(const fs::path& damaged, const fs::path& copy) 
         fs::copy_file(damaged, look);
         if (fs::exists(walOf(damaged), error)) fs::copy_file(walOf(damaged), walOf(look));
         makeBookFile(copy);
-        SQLite::Database from(look.string(), SQLite::OPEN_READWRITE, 2000);
+        const auto copied = openBook(look.string(), SQLite::OPEN_READWRITE);
+        SQLite::Database& from = *copied;
         SQLite::Database into(copy.string(), SQLite::OPEN_READWRITE, 2000);
         try {
             migrate(from, Damage::taken);

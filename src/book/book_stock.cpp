@@ -3,6 +3,7 @@
 
 #include "book/import_rows.h"
 #include "book/inside.h"
+#include "book/trust.h"
 
 // The drawers, the meters and the remembered list shapes: the builder's own, the same for every build.
 
@@ -52,7 +53,8 @@ int Book::stockRevision() const { return inside_->stockRevision; }
 
 Result<std::vector<StockLine>> Book::readStock(const std::filesystem::path& book) {
     try {
-        SQLite::Database db(book.string(), SQLite::OPEN_READONLY, 2000);
+        const auto opened = openBook(book.string(), SQLite::OPEN_READONLY);
+        SQLite::Database& db = *opened;
         return db.tableExists("stock") ? allStock(db) : std::vector<StockLine>();
     } catch (const SQLite::Exception&) {
         return problem(book.filename().string(), "The drawers cannot be read from this book.");

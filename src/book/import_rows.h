@@ -4,6 +4,7 @@
 #include <thread>
 
 #include "book/inside.h"
+#include "book/trust.h"
 
 namespace ombrek {
 
@@ -43,7 +44,7 @@ Result<void> importRows(const Book& book, Inside& inside, const Record<Row>& rec
     try {
         Inside aside;
         aside.clock = inside.clock;
-        aside.db = std::make_unique<SQLite::Database>(inside.path.string(), SQLite::OPEN_READWRITE, 5000);
+        aside.db = openBook(inside.path.string(), SQLite::OPEN_READWRITE, 5000);
         SQLite::Database& db = *aside.db;
         db.exec("PRAGMA synchronous=NORMAL");
         std::int64_t first = 0;

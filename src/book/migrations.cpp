@@ -5,6 +5,7 @@
 #include <string>
 
 #include "book/schema.h"
+#include "book/trust.h"
 
 namespace ombrek {
 namespace {
@@ -153,7 +154,7 @@ constexpr Migration kMigrations[] = {
 void dropTriggers(SQLite::Database& db) {
     std::string drops;
     SQLite::Statement q(db, "SELECT name FROM sqlite_master WHERE type='trigger'");
-    while (q.executeStep()) drops += "DROP TRIGGER " + q.getColumn(0).getString() + ";";
+    while (q.executeStep()) drops += "DROP TRIGGER " + quoted(q.getColumn(0).getString()) + ";";
     q.reset();
     db.exec(drops);
 }
@@ -164,11 +165,19 @@ void migrate(SQLite::Database& db, Damage damage) {
     const int version = db.execAndGet("PRAGMA user_version").getInt();
     if (version >= kSchemaVersion) return;
     SQLite::Transaction transaction(db);
-    dropTriggers(db);
-    for (const Migration& m : kMigrations) {
-        if (m.from >= version) db.exec(m.sql);
+    try {
+        dropTriggers(db);
+        for (const Migration& m : kMigrations) {
+            if (m.from >= version) db.exec(m.sql);
+        }
+        remakeTriggers(db);
+    } catch (const SQLite::Exception& error) {
+        // A disk that is full, or a file that is locked, is no matter of its tables.
+        if (error.getErrorCode() != SQLITE_ERROR) throw;
+        throw SQLite::Exception("it says that it is of version " + std::to_string(version) +
+                                    ", and its tables are not as they were then",
+                                SQLITE_CORRUPT);
     }
-    remakeTriggers(db);
     const std::string what = damage == Damage::refused ? damageIn(db) : "";
     if (!what.empty()) throw SQLite::Exception(what, SQLITE_CORRUPT);
     db.exec("PRAGMA user_version=" + std::to_string(kSchemaVersion));

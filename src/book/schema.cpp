@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "book/records.h"
+#include "book/trust.h"
 
 namespace ombrek {
 namespace {
@@ -14,35 +14,8 @@ std::string joined(const std::vector<std::string>& items, const std::string& bet
     return out;
 }
 
-/// Besides the id, in order.
-std::vector<std::string> columnsOf(const RecordLine& record) {
-    std::vector<std::string> out;
-    if (record.ofBuild) out.push_back("build");
-    for (const ColumnLine& c : record.columns) out.push_back(c.name);
-    return out;
-}
-
-std::string trigger(const std::string& table, const std::string& event, const std::string& inverse) {
-    return "CREATE TRIGGER " + table + "_" + event + " AFTER " + event + " ON " + table +
-           " WHEN (SELECT id FROM action_in_hand) > 0 BEGIN INSERT INTO undo_step(action, sql) VALUES "
-           "((SELECT id FROM action_in_hand), " +
-           inverse + "); END";
-}
-
 void makeTriggers(SQLite::Database& db, const RecordLine& record) {
-    const std::string& name = record.name;
-    const std::vector<std::string> columns = columnsOf(record);
-    std::vector<std::string> restored, sets;
-    for (const auto& column : columns) {
-        restored.push_back("quote(old." + column + ")");
-        sets.push_back("'" + column + "='||quote(old." + column + ")");
-    }
-    db.exec(trigger(name, "INSERT", "'DELETE FROM " + name + " WHERE id='||new.id"));
-    db.exec(trigger(name, "UPDATE",
-                    "'UPDATE " + name + " SET '||" + joined(sets, "||','||") + "||' WHERE id='||old.id"));
-    db.exec(trigger(name, "DELETE",
-                    "'INSERT INTO " + name + "(id," + joined(columns, ",") + ") VALUES('||old.id||','||" +
-                        joined(restored, "||','||") + "||')'"));
+    for (const char* event : kEvents) db.exec(triggerText(record.name, event, columnsOf(record)));
 }
 
 /// A table that is no record: nothing in it is undone.
@@ -57,6 +30,11 @@ constexpr PlainTable kPlainTables[] = {
     {"kit_text", "id INTEGER PRIMARY KEY, text TEXT"},
     {"photo_data", "id INTEGER PRIMARY KEY, jpeg BLOB"},
     {"pending_import", "id INTEGER PRIMARY KEY, first INTEGER, last INTEGER, record"}};
+
+constexpr const char* kIndexes[] = {"CREATE INDEX undo_step_action ON undo_step(action)",
+                                    "CREATE INDEX action_undone ON action(undone)",
+                                    "CREATE INDEX reading_build ON reading(build)",
+                                    "CREATE INDEX contact_at ON contact(at)"};
 
 /// As a condition: a word that no Ombrek writes. @pre the column has words
 std::string outside(const ColumnLine& column) {
@@ -76,6 +54,38 @@ void eachChoice(Use use) {
 
 }  // namespace
 
+std::vector<std::string> columnsOf(const RecordLine& record) {
+    std::vector<std::string> out;
+    if (record.ofBuild) out.push_back("build");
+    for (const ColumnLine& c : record.columns) out.push_back(c.name);
+    return out;
+}
+
+std::string triggerText(const std::string& table, const std::string& event,
+                        const std::vector<std::string>& columns, bool whileInHand) {
+    std::vector<std::string> restored, sets;
+    for (const auto& column : columns) {
+        restored.push_back("quote(old." + column + ")");
+        sets.push_back("'" + column + "='||quote(old." + column + ")");
+    }
+    const std::string inverse =
+        event == "INSERT"   ? "'DELETE FROM " + table + " WHERE id='||new.id"
+        : event == "UPDATE" ? "'UPDATE " + table + " SET '||" + joined(sets, "||','||") + "||' WHERE id='||old.id"
+                            : "'INSERT INTO " + table + "(id," + joined(columns, ",") + ") VALUES('||old.id||','||" +
+                                  joined(restored, "||','||") + "||')'";
+    return "CREATE TRIGGER " + table + "_" + event + " AFTER " + event + " ON " + table +
+           (whileInHand ? " WHEN (SELECT id FROM action_in_hand) > 0" : "") +
+           " BEGIN INSERT INTO undo_step(action, sql) VALUES ((SELECT id FROM action_in_hand), " + inverse + "); END";
+}
+
+std::vector<std::string> plainTables() {
+    std::vector<std::string> out;
+    for (const PlainTable& plain : kPlainTables) out.emplace_back(plain.name);
+    return out;
+}
+
+std::vector<std::string> indexTexts() { return {std::begin(kIndexes), std::end(kIndexes)}; }
+
 void makeSchema(SQLite::Database& db) {
     for (const auto& [name, columns] : kPlainTables)
         db.exec("CREATE TABLE " + std::string(name) + "(" + columns + ")");
@@ -86,17 +96,14 @@ void makeSchema(SQLite::Database& db) {
                 joined(columnsOf(record), ", ") + unique + ")");
         makeTriggers(db, record);
     }
-    db.exec("CREATE INDEX undo_step_action ON undo_step(action)");
-    db.exec("CREATE INDEX action_undone ON action(undone)");
-    db.exec("CREATE INDEX reading_build ON reading(build)");
-    db.exec("CREATE INDEX contact_at ON contact(at)");
+    for (const char* index : kIndexes) db.exec(index);
     db.exec("PRAGMA application_id=" + std::to_string(kApplicationId));
     db.exec("PRAGMA user_version=" + std::to_string(kSchemaVersion));
 }
 
 void remakeTriggers(SQLite::Database& db) {
     for (const RecordLine& record : record::all()) {
-        for (const char* event : {"INSERT", "UPDATE", "DELETE"})
+        for (const char* event : kEvents)
             db.exec("DROP TRIGGER IF EXISTS " + record.name + "_" + event);
         makeTriggers(db, record);
     }
@@ -109,7 +116,7 @@ bool hasColumn(SQLite::Database& db, const std::string& table, const std::string
     return query.executeStep() && query.getColumn(0).getInt() > 0;
 }
 
-std::string damageIn(SQLite::Database& db) {
+std::string missingIn(SQLite::Database& db) {
     const auto missing = [](const std::string& table) { return "its table \"" + table + "\" is missing"; };
     for (const PlainTable& plain : kPlainTables) {
         if (!db.tableExists(plain.name)) return missing(plain.name);
@@ -121,7 +128,12 @@ std::string damageIn(SQLite::Database& db) {
                 return "its table \"" + record.name + "\" lacks \"" + column + "\"";
         }
     }
-    std::string out;
+    return "";
+}
+
+std::string damageIn(SQLite::Database& db) {
+    std::string out = missingIn(db);
+    if (!out.empty()) return out;
     eachChoice([&](const RecordLine& record, const ColumnLine& column) {
         SQLite::Statement query(
             db, "SELECT EXISTS (SELECT 1 FROM " + record.name + " WHERE " + outside(column) + ")");
@@ -136,7 +148,7 @@ namespace {
 /// One table's readable rows. @return how many
 std::size_t copyTable(SQLite::Database& from, SQLite::Database& into, const std::string& table,
                       const std::vector<std::string>& columns) {
-    if (!from.tableExists(table)) return 0;
+    if (!from.tableExists(table) || !isPlainTable(from, table)) return 0;
     std::vector<std::string> there{"id"};
     for (const std::string& column : columns) {
         if (hasColumn(from, table, column)) there.push_back(column);

@@ -5,6 +5,9 @@
 #include <cstddef>
 #include <cstdint>
 #include <string>
+#include <vector>
+
+#include "book/records.h"
 
 namespace ombrek {
 
@@ -22,7 +25,22 @@ void makeSchema(SQLite::Database& db);
 /// Make the undo triggers of every record; those that are there go first.
 void remakeTriggers(SQLite::Database& db);
 
+/// The columns of a record's table, besides the id, in order.
+std::vector<std::string> columnsOf(const RecordLine& record);
+/// Tables that are no records.
+std::vector<std::string> plainTables();
+/// The statements that make the indexes.
+std::vector<std::string> indexTexts();
+
+inline constexpr const char* kEvents[] = {"INSERT", "UPDATE", "DELETE"};
+/// The statement that makes an undo trigger. @param whileInHand  as since version 4
+std::string triggerText(const std::string& table, const std::string& event,
+                        const std::vector<std::string>& columns, bool whileInHand = true);
+
 bool hasColumn(SQLite::Database& db, const std::string& table, const std::string& column);
+
+/// The table or column that a book of this version lacks, as part of a sentence; empty when it has all.
+std::string missingIn(SQLite::Database& db);
 
 /// What a book of this version lacks or holds that no Ombrek writes, as a sentence; empty when it is sound.
 std::string damageIn(SQLite::Database& db);
