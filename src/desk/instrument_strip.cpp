@@ -4,6 +4,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "desk/person.h"
 #include "desk/pieces/text.h"
 #include "instruments/bench.h"
 #include "practice/practice_instruments.h"
@@ -131,6 +132,7 @@ void InstrumentStrip::useAddress() {
         return;
     }
     session_.practice().setAddress(address.left(colon), quint16(port));
+    person::trust(address);
     session_.kept(session_.book().prefer("instruments", address.toStdString()));
     look();
 }

@@ -8,6 +8,8 @@ namespace ombrek::person {
 namespace {
 
 constexpr qsizetype kLongest = 4096;  ///< of a kept text; a path is no longer
+constexpr qsizetype kMostTrusted = 200;
+constexpr QLatin1String kTrusted("instruments/trusted");
 
 QSettings store() { return QSettings(QStringLiteral("ombrek"), QStringLiteral("ombrek")); }
 
@@ -34,6 +36,15 @@ void remember(const QString& key, const QString& file) {
     all.removeAll(whole);
     all.prepend(whole);
     store().setValue(key, QStringList(all.mid(0, kRecent)));
+}
+
+bool trusts(const QString& place) { return store().value(kTrusted).toStringList().contains(place); }
+
+void trust(const QString& place) {
+    QStringList all = store().value(kTrusted).toStringList();
+    if (all.contains(place) || place.size() > kLongest) return;
+    all.prepend(place);
+    store().setValue(kTrusted, QStringList(all.mid(0, kMostTrusted)));
 }
 
 QString folder(const QString& purpose) {

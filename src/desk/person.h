@@ -16,6 +16,10 @@ inline constexpr int kRecent = 6;
 QStringList recent(const QString& key);
 void remember(const QString& key, const QString& file);
 
+/// Places of instruments that the person at this desk has said yes to, as text of the caller's making.
+bool trusts(const QString& place);
+void trust(const QString& place);
+
 /// Where files of this purpose were last; the home folder at first. @param purpose  "kit", "list", "sheet"
 QString folder(const QString& purpose);
 void useFolder(const QString& purpose, const QString& file);

@@ -1,7 +1,9 @@
 #include "desk/session.h"
 
+#include "desk/person.h"
 #include "desk/pieces/spoken.h"
 
+#include <QHostAddress>
 #include <QStandardPaths>
 #include <cmath>
 
@@ -20,6 +22,11 @@
 namespace ombrek {
 
 namespace {
+
+/// Where and how an instrument is spoken to, as the person's yes is remembered.
+QString placeOf(const Instrument& one) {
+    return QStringList{QString::number(int(one.way)), qs(one.address), qs(one.speaks)}.join(QChar('|'));
+}
 
 /// The command sets that ship, and the builder's own beside them. What cannot be read is logged: an
 /// instrument that wants it says that it has none.
@@ -50,6 +57,7 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
       tables_(std::move(tables)),
       book_(std::move(book)),
       bench_(std::make_unique<Bench>(commandSets())) {
+    bench_->setTrusted([](const Instrument& one) { return one.way == Way::practice || person::trusts(placeOf(one)); });
     bench_->setError([this](const Instrument& instrument, Unit unit, double value) {
         return measuredWith(book_->meters(), unit, value, {instrument.name}).uncertainty;
     });
@@ -57,7 +65,9 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
     const int colon = int(address.lastIndexOf(QChar(':')));
     bool port = false;
     const quint16 first = address.mid(colon + 1).toUShort(&port);
-    if (colon > 0 && port) practice().setAddress(address.left(colon), first);
+    // A practice bench elsewhere than on this machine is asked only where the person has said so.
+    const bool here = QHostAddress(address.left(colon)).isLoopback() || address.startsWith(QStringLiteral("localhost:"));
+    if (colon > 0 && port && (here || person::trusts(address))) practice().setAddress(address.left(colon), first);
     connect(bench_.get(), &Bench::waits, this, [this](const QString& why) {
         if (waiting_)
             say(why + QStringLiteral(" It is waited for; Esc calls it off."), VerdictState::doubtful);
@@ -98,6 +108,16 @@ QByteArray Session::practiceState() const {
         if (!repair.open()) out += "SIM:MEND \"" + repair.ref + "\"\n";
     }
     return QByteArray::fromStdString(out);
+}
+
+Result<std::int64_t> Session::keepInstrument(const Instrument& instrument) {
+    person::trust(placeOf(instrument));
+    return book_->setInstrument(instrument);
+}
+
+void Session::trust(const Instrument& instrument) {
+    person::trust(placeOf(instrument));
+    bench_->setInstruments(book_->instruments());
 }
 
 void Session::reload(const Book::Notice& notice) {

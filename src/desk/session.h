@@ -73,6 +73,10 @@ class Session : public QObject {
 
     /// What came of an action on the book: a Problem is said. @return whether it was kept
     bool kept(const Result<void>& result);
+    /// An instrument that the builder has written at this desk: in the book, and to be spoken to.
+    Result<std::int64_t> keepInstrument(const Instrument& instrument);
+    /// The builder says yes to one that came with the book.
+    void trust(const Instrument& instrument);
 
     /// The kit in hand as it shall be from now on, one action; what does not hold together is said, and
     /// nothing changes. @param action  as History and undo call it. Others as Book::changeKit.

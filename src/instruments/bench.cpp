@@ -35,7 +35,9 @@ void Bench::setInstruments(const std::vector<Instrument>& instruments) {
     for (const Instrument& one : instruments) {
         Seat& seat = seats[one.name];
         const auto before = seats_.find(one.name);
-        if (before != seats_.end() && same(before->second.instrument, one)) {
+        // One that came with a book has no device till the builder says yes.
+        const bool said = before != seats_.end() && (before->second.device || !trusts(one));
+        if (said && same(before->second.instrument, one)) {
             seat = std::move(before->second);
             seat.instrument = one;
             seats_.erase(before);
@@ -43,6 +45,11 @@ void Bench::setInstruments(const std::vector<Instrument>& instruments) {
         }
         seat.instrument = one;
         if (!one.used) continue;
+        if (!trusts(one)) {
+            seat.trouble = "it came with this book, and nothing is sent to it before you say yes: Ctrl+R, Enter.";
+            seat.state = {BenchState::Is::silent, QString::fromStdString(seat.trouble)};
+            continue;
+        }
         auto device = makeDevice(one, sets_, practice_);
         if (!device) {
             seat.trouble = device.error().sentence;

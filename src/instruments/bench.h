@@ -37,6 +37,9 @@ class Bench : public QObject {
     /// The list as it is now. Those that stay as they are go on undisturbed.
     void setInstruments(const std::vector<Instrument>& instruments);
     const std::vector<Instrument>& instruments() const { return instruments_; }
+    /// Which instruments the builder has said yes to; nothing is opened of another. Without it: all.
+    void setTrusted(std::function<bool(const Instrument&)> trusted) { trusted_ = std::move(trusted); }
+    bool trusts(const Instrument& one) const { return !trusted_ || trusted_(one); }
     void setError(ErrorAt error) { error_ = std::move(error); }
 
     /// A reading that stands; `answer` is called once. For the practice bench see BenchClient::take.
@@ -89,6 +92,7 @@ class Bench : public QObject {
     std::map<std::string, Seat> seats_;
     std::vector<std::shared_ptr<Taking>> takings_;
     ErrorAt error_;
+    std::function<bool(const Instrument&)> trusted_;
     int patience_ = 12000;
 };
 

@@ -2,6 +2,7 @@
 #include <QSerialPort>
 
 #include "instruments/cable.h"
+#include "instruments/device_file.h"
 
 namespace ombrek {
 namespace {
@@ -30,6 +31,10 @@ class SerialCable : public Cable {
 
     void open() override {
         close();
+        if (const QString why = whyNoDevice(line_.port, DeviceFile::serial); !why.isEmpty()) {
+            emit lost(line_.port + QChar(' ') + why);
+            return;
+        }
         port_.setPortName(line_.port);
         port_.setBaudRate(line_.baud);
         port_.setDataBits(line_.bits);

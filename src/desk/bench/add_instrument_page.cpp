@@ -123,7 +123,7 @@ void AddInstrumentPage::take(const Found& found) {
     };
     for (int n = 2; taken(); ++n) made.name = base + " " + std::to_string(n);
     for (const Instrument& other : all) made.place = std::max(made.place, other.place + 1);
-    const auto kept = session_.book().setInstrument(made);
+    const auto kept = session_.keepInstrument(made);
     if (!kept) return session_.say(qs(kept.error().text()), VerdictState::cannotTell);
     emit wants(QStringLiteral("bench"), qs(made.name));
 }

@@ -139,6 +139,13 @@ void BenchPage::choose(int by) {
 void BenchPage::tryIt() {
     const Instrument* one = inHand();
     if (one == nullptr) return;
+    if (!session_.bench().trusts(*one) && std::exchange(yes_, one->name) != one->name) {
+        session_.say(QStringLiteral("The %1 came with this book. Enter again: it may be asked, at %2.")
+                         .arg(qs(one->name), qs(one->address)),
+                     VerdictState::doubtful);
+        return;
+    }
+    if (!session_.bench().trusts(*one)) session_.trust(*one);
     tried_ = name_ = qs(one->name);
     readUnit_ = Unit::none;
     words_.clear();
@@ -174,7 +181,7 @@ bool BenchPage::knows(const Instrument& instrument, const QString& words) {
     }
     Instrument changed = instrument;
     changed.identity = who;
-    const auto kept = session_.book().setInstrument(changed);
+    const auto kept = session_.keepInstrument(changed);
     if (!kept) session_.say(qs(kept.error().text()), VerdictState::cannotTell);
     return kept.has_value();
 }
@@ -205,7 +212,7 @@ void BenchPage::change(const std::function<void(Instrument&)>& how) {
     if (one == nullptr) return;
     Instrument changed = *one;
     how(changed);
-    const auto kept = session_.book().setInstrument(changed);
+    const auto kept = session_.keepInstrument(changed);
     if (!kept) return session_.say(qs(kept.error().text()), VerdictState::cannotTell);
     name_ = qs(changed.name);
     refresh();

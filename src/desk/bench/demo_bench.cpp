@@ -38,7 +38,7 @@ DemoBench::DemoBench(Session& session) {
         {0, "analyser's files", Way::folder, QDir::tempPath().toStdString(), "", "", "", 1, true, "", 4}};
     for (const Instrument& one : all)
         session.kept([&]() -> Result<void> {
-            const auto kept = session.book().setInstrument(one);
+            const auto kept = session.keepInstrument(one);
             if (!kept) return tl::make_unexpected(kept.error());
             return {};
         }());

@@ -217,7 +217,7 @@ void TeachPage::keep() {
     auto units = unitsOf(changed.measures);
     if (std::find(units.begin(), units.end(), sample.unit) == units.end()) units.push_back(sample.unit);
     changed.measures = measuresText(units);
-    if (const auto kept = session_.book().setInstrument(changed); !kept)
+    if (const auto kept = session_.keepInstrument(changed); !kept)
         return session_.say(qs(kept.error().text()), VerdictState::cannotTell);
     session_.say(QStringLiteral("Kept: its lines are read as \"%1\".").arg(qs(changed.pattern)),
                  VerdictState::pass);

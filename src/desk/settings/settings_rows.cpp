@@ -197,9 +197,11 @@ QString changeSetting(const SettingRow& row, const QString& value, Session& sess
             ? session.book().prefer(row.key, value.toStdString())
             : session.book().chooseRule(value == QStringLiteral("simple") ? VerdictRule::simple
                                                                           : VerdictRule::guardBand);
-    if (done && row.takes == SettingRow::Takes::address)
+    if (done && row.takes == SettingRow::Takes::address) {
+        person::trust(value);
         session.practice().setAddress(value.section(QChar(':'), 0, 0),
                                       quint16(value.section(QChar(':'), 1).toUInt()));
+    }
     return done ? QString() : qs(done.error().text());
 }
 
