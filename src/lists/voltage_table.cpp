@@ -9,6 +9,7 @@
 #include "lists/amount.h"
 #include "lists/designators.h"
 #include "lists/kind_evidence.h"
+#include "lists/limit_words.h"
 #include "lists/token.h"
 #include "lists/voltage_words.h"
 
@@ -106,11 +107,67 @@ class Reader {
         if (takeForAll(std::string(body)) || takeSection(std::string(body))) return;
         if (!columns_.empty() && takeColumns(number, row, std::string(trimmed(raw)))) return;
         if (takeElectrodes(number, std::string(body))) return;
+        if (takeApply(std::string(body)) || takeByConditions(number, std::string(body), std::string(trimmed(raw)))) return;
         PastedCheck check;
         if (readRow(std::string(body), check))
             return keep(std::move(check), number, std::string(trimmed(raw)));
+        if (mayChangeCondition(body)) unsure_ = body;
         out_.refused.push_back(
             {number, std::string(trimmed(raw)), "No point with a value stands in this line."});
+    }
+
+    /// "Apply 12 V": what follows is read with that power on.
+    bool takeApply(const std::string& body) {
+        const auto numbers = numbersOf(body);
+        const bool volts = std::any_of(numbers.begin(), numbers.end(), [](const Number& n) { return n.unit == Unit::volt; });
+        if (!volts || !saysApply(body) || numbers.size() > 2 || limitSense(body, numbers, numbers.size() - 1)) return false;
+        // "Connect the meter to TP1: 5 V" is a row.
+        if (!designatorRuns(body).empty() || body.find(':') != std::string::npos) return false;
+        const std::string said = conditionIn(body);
+        condition_ = said.empty() ? "power on" : said;
+        unsure_.clear();
+        leaveChip();
+        return true;
+    }
+
+    static bool limitSense(const std::string& body, const std::vector<Number>& numbers, std::size_t which) {
+        const auto said = limitSaid(body, spansOf(numbers), which);
+        return said.sense == LimitSaid::Sense::less || said.sense == LimitSaid::Sense::more || said.negated;
+    }
+
+    static std::vector<std::pair<std::size_t, std::size_t>> spansOf(const std::vector<Number>& numbers) {
+        std::vector<std::pair<std::size_t, std::size_t>> out;
+        for (const Number& n : numbers) out.emplace_back(n.begin, n.end);
+        return out;
+    }
+
+    /// "12 V (11.5 V when transmitting)", "12 V on receive, 11.5 V on transmit": each value by its own words.
+    bool takeByConditions(std::size_t number, const std::string& body, const std::string& raw) {
+        const auto said = conditionsSaid(body);
+        const auto all = numbersOf(body);
+        std::vector<Number> values;
+        for (const Number& n : all) {
+            if (n.unit && !n.percent) values.push_back(n);
+        }
+        if (said.empty() || values.size() < 2 || said.size() > values.size() || values.front().unit != values.back().unit)
+            return false;
+        const std::size_t open = body.find('(', values.front().end);
+        const bool bracket = said.size() == 1 && values.size() == 2 && open < values.back().begin &&
+                             said.front().begin > open;
+        if (!bracket && (said.size() != values.size() || said.front().means == said.back().means)) return false;
+        // The words behind each value, or before each, up to the next.
+        const bool before = !bracket && said.front().begin < values.front().begin;
+        const std::size_t head = before ? said.front().begin : values.front().begin;
+        const std::string point = body.substr(0, head);
+        for (std::size_t i = 0; i < values.size(); ++i) {
+            const std::size_t from = before ? said[i].begin : i == 0 ? head : bracket ? open + 1 : values[i].begin;
+            const std::size_t to = i + 1 < values.size() ? (before ? said[i + 1].begin : bracket ? open : values[i + 1].begin)
+                                                         : body.size();
+            PastedCheck check;
+            if (!readRow(point + " " + tidy(std::string_view(body).substr(from, to - from)), check)) return false;
+            keep(std::move(check), number, raw);
+        }
+        return true;
     }
 
     struct ColumnOf {
@@ -200,6 +257,18 @@ class Reader {
             columns.push_back(column);
         }
         if (known < 2 || values == 0) return false;
+        const auto names = [](const ColumnOf& c) {
+            return c.what == ColumnOf::What::point || c.what == ColumnOf::What::pin;
+        };
+        if (std::none_of(columns.begin(), columns.end(), names)) {
+            // The first heading is often blank: below it stand the points.
+            ColumnOf point{ColumnOf::What::point, "", "", std::nullopt};
+            if (columns.front().what == ColumnOf::What::remark) {
+                columns.front() = point;
+            } else {
+                columns.insert(columns.begin(), point);
+            }
+        }
         columns_ = std::move(columns);
         return true;
     }
@@ -243,9 +312,14 @@ class Reader {
         for (const Number& number : numbersOf(body)) {
             if (number.percent && number.value > 0 && number.value <= 50) share_ = number.value / 100;
         }
-        if (const std::string condition = conditionIn(body); !condition.empty()) condition_ = condition;
+        if (!conditionIn(body).empty()) setCondition(body);
         if (const auto unit = unitIn(body)) unit_ = unit;
         return true;
+    }
+
+    void setCondition(const std::string& text) {
+        condition_ = conditionIn(text);
+        unsure_ = conditionsDiffer(text) ? text : "";
     }
 
     const std::string& chip() {
@@ -265,10 +339,8 @@ class Reader {
         if (!numbersOf(body).empty()) return false;
         const std::string low = lowerText(body);
         // "Power off:" is a state of the rig, not what a lamp does.
-        if (const std::string alone = tidy(low);
-            std::any_of(std::begin(kConditions), std::end(kConditions),
-                        [&](const Phrase& p) { return p.text == alone; })) {
-            condition_ = conditionIn(alone);
+        if (saysConditionAlone(body)) {
+            setCondition(body);
             leaveChip();
             return true;
         }
@@ -282,15 +354,18 @@ class Reader {
             leaveChip();
             chip_ = run.front().refs.front();
             chipLine_ = {line_, body, "No value stands in this line, and no pins below it."};
-            if (!condition.empty()) condition_ = condition;
+            if (!condition.empty()) setCondition(body);
             return true;
         }
         if (const auto unit = unitIn(body); unit && words.size() <= 8) unit_ = unit;
         if (!condition.empty() && words.size() <= 10) {
-            condition_ = condition;
+            setCondition(body);
+            // "Transmit, into the dummy load:" heads what follows; without a colon it may be anything.
+            if (!body.ends_with(':') && tokensOf(body).size() > 4) unsure_ = body;
             leaveChip();
             return true;
         }
+        if (mayChangeCondition(body)) unsure_ = body;
         return words.size() <= 10 && (unitIn(body).has_value() || body.ends_with(':'));
     }
 
@@ -455,8 +530,14 @@ class Reader {
                           said = conditionIn(cellOf(What::condition)),
                           mode = said.empty() ? conditionIn(cellOf(What::remark)) : said;
         bool any = false;
+        const auto conditionColumns = std::count_if(columns_.begin(), columns_.end(), [](const ColumnOf& c) {
+            return c.what == What::value && !c.condition.empty();
+        });
         for (std::size_t c = 0; c < cells.size() && c < columns_.size(); ++c) {
             const ColumnOf& column = columns_[c];
+            if (column.what == What::remark && !cells[c].empty() && !numbersOf(cells[c]).empty() &&
+                numbersOf(cells[c]).front().unit)
+                out_.refused.push_back({number, raw, "\"" + cells[c].substr(0, 40) + "\" stands below a heading that is not understood."});
             if (column.what != ColumnOf::What::value || cells[c].empty() || cells[c] == "-") continue;
             PastedCheck check;
             const auto unit = column.unit ? column.unit : unit_;
@@ -477,6 +558,9 @@ class Reader {
             }
             if (!column.condition.empty()) check.condition = column.condition;
             if (!mode.empty()) check.condition = mode;
+            if (column.condition.empty() && column.electrode.empty() && conditionColumns > 0)
+                check.doubts.push_back("Its column's heading names no state of the rig, as the others do.");
+            if (cells.size() > columns_.size()) check.doubts.push_back("The row has more columns than the heading.");
             if (check.from.empty()) check.from = from;
             keep(std::move(check), number, raw);
             any = true;
@@ -489,7 +573,14 @@ class Reader {
         check.text = std::move(raw);
         // Ohms are read without power, whatever the heading above says.
         if (check.quantity == "resistance" && check.condition.empty()) check.condition = "power off";
+        const bool ownCondition = !check.condition.empty();
         if (check.condition.empty()) check.condition = condition_;
+        if (check.measured() && !ownCondition && !unsure_.empty())
+            check.doubts.push_back("Is this read as \"" + unsure_.substr(0, 60) + "\" above says?");
+        if (check.condition == "power off" &&
+            (check.unit == Unit::volt || check.unit == Unit::ampere || check.unit == Unit::watt || check.unit == Unit::hertz) &&
+            check.measured() && check.quantity != "diode")
+            check.doubts.push_back("This needs power, and stands under \"power off\": when is it read?");
         if (check.to.empty()) check.to = "ground";
         if (check.quantity == "current" && check.to == "ground") check.to = "";
         if (check.at.empty()) check.doubts.push_back("The line does not say where to touch.");
@@ -517,20 +608,20 @@ class Reader {
                            [&](std::string_view w) { return findWord(low, w) != std::string_view::npos; });
     }
 
-    bool readRow(std::string row, PastedCheck& out) {
+    /// The words of the condition, taken out of a row.
+    static void takeCondition(std::string& row, PastedCheck& out) {
         out.condition = conditionIn(row);
-        if (!out.condition.empty()) {
-            for (const Phrase& phrase : kConditions) {
-                const std::size_t at = findWord(lowerText(row), phrase.text);
-                if (at == std::string::npos || phrase.means != out.condition) continue;
-                // "Idle current" is its name.
-                const std::string behind =
-                    lowerText(trimmed(std::string_view(row).substr(at + phrase.text.size())));
-                if (behind.starts_with("current") || behind.starts_with("strom")) break;
-                row.replace(at, phrase.text.size(), " ");
-                break;
-            }
+        if (conditionsDiffer(row)) out.doubts.push_back("The line names two states of the rig.");
+        for (const ConditionSaid& said : conditionsSaid(row)) {
+            // "Idle current" is its name.
+            const std::string behind = lowerText(trimmed(std::string_view(row).substr(said.end)));
+            if ((behind.starts_with("current") || behind.starts_with("strom"))) continue;
+            std::fill(row.begin() + std::ptrdiff_t(said.begin), row.begin() + std::ptrdiff_t(said.end), ' ');
         }
+    }
+
+    bool readRow(std::string row, PastedCheck& out) {
+        takeCondition(row, out);
         if (readBeep(row, out)) return true;
         const auto numbers = numbersOf(row);
         // "LED 2 lights": a number in a name, and words behind it.
@@ -545,10 +636,15 @@ class Reader {
             if (last == numbers.size() || numbers[i].unit || !numbers[last].unit) last = i;
         }
         if (last == numbers.size()) return readSeen(row, out);
+        // "4 to 5 watts into 50 ohms": what it is given into is no value.
+        if (last > 0 && numbers[last].unit == Unit::ohm && numbers[last - 1].unit && numbers[last - 1].unit != Unit::ohm &&
+            limitSaid(row, spansOf(numbers), last).sense == LimitSaid::Sense::load)
+            --last;
         // "not 5 V" names what must not be: no limits can be made of it.
         const std::string before = lowerText(trimmed(std::string_view(row).substr(0, numbers[last].begin)));
         for (const std::string_view word : {" not", " never", " nicht", " nie", " pas"}) {
-            if (before.ends_with(word)) return false;
+            if (before.ends_with(word) && limitSaid(row, spansOf(numbers), last).sense == LimitSaid::Sense::none)
+                return false;
         }
         readValue(row, numbers, last, out);
         return true;
@@ -556,12 +652,12 @@ class Reader {
 
     /// "no beep", "beep", "open", "short": the continuity range.
     bool readBeep(const std::string& row, PastedCheck& out) {
-        struct Word {
+        struct Beep {
             std::string_view text;
             bool high;
             double value;
         };
-        static constexpr Word words[] = {
+        static constexpr Beep words[] = {
             {"must not beep", false, kBeep}, {"no beep", false, kBeep},     {"kein piepton", false, kBeep},
             {"no continuity", false, kBeep}, {"not shorted", false, kBeep}, {"no short", false, kBeep},
             {"pas de bip", false, kBeep},    {"sin pitido", false, kBeep},  {"beeps", true, kBeep},
@@ -569,9 +665,13 @@ class Reader {
             {"infinite", false, kOpen},      {"open", false, kOpen},        {"offen", false, kOpen},
             {"\u221e", false, kOpen},        {"ol", false, kOpen}};
         const std::string low = lowerText(row);
-        for (const Word& word : words) {
+        const auto numbers = numbersOf(row);
+        for (const Beep& word : words) {
             const std::size_t at = findWord(low, word.text);
-            if (at == std::string::npos || at == 0) continue;
+            // "(open gap): 1.5 to 2.5 mA" has a value of its own.
+            const bool valued = std::any_of(numbers.begin(), numbers.end(),
+                                            [&](const Number& n) { return n.unit && n.begin > at; });
+            if (at == std::string::npos || at == 0 || valued) continue;
             // "open" behind a point is a reading; "key open" was taken as a condition before.
             out.quantity = "resistance";
             out.unit = Unit::ohm;
@@ -593,8 +693,19 @@ class Reader {
         return true;
     }
 
-    void readValue(const std::string& row, const std::vector<Number>& numbers, std::size_t last,
-                   PastedCheck& out) {
+    void readValue(std::string row, const std::vector<Number>& numbers, std::size_t last, PastedCheck& out) {
+        const LimitSaid said = limitSaid(row, spansOf(numbers), last);
+        const LimitSaid other = last > 0 ? limitSaid(row, spansOf(numbers), last - 1) : LimitSaid();
+        using Sense = LimitSaid::Sense;
+        // "more than 4 V, less than 6 V" is a range, too.
+        const bool opposite = (said.sense == Sense::less && other.sense == Sense::more) ||
+                              (said.sense == Sense::more && other.sense == Sense::less);
+        for (const LimitSaid* one : {&said, &other}) {
+            if (one == &other && !opposite) continue;
+            for (const auto& [from, to] : one->words)
+                std::fill(row.begin() + std::ptrdiff_t(from), row.begin() + std::ptrdiff_t(to), ' ');
+        }
+        if (said.unread) out.doubts.push_back("The words about limits (data/words) are not there.");
         Number value = numbers[last];
         std::size_t begin = value.begin, end = value.end;
         std::optional<Number> first, tolerance, bracket;
@@ -604,7 +715,7 @@ class Reader {
         if (last > 0) {
             const Number& before = numbers[last - 1];
             const std::string word = between(before, value);
-            const bool to = std::find(std::begin(kTo), std::end(kTo), word) != std::end(kTo);
+            const bool to = said.sense == Sense::range || opposite;
             const bool plusMinus = word == "±" || word == "+/-" || word == "+-";
             if (to && (!before.unit || before.unit == value.unit) && !before.percent) {
                 first = before;
@@ -623,9 +734,8 @@ class Reader {
         }
         std::string head = row.substr(0, begin), tail = row.substr(std::min(end, row.size()));
         // "-" and brackets of a negative or bracketed value go with it.
-        const bool about = takeLast(head, kAbout);
-        const bool less = takeLast(head, kLess) || takeFirst(tail, kLessBehind),
-                   more = !less && (takeLast(head, kMore) || takeFirst(tail, kMoreBehind));
+        const bool about = said.sense == Sense::about, less = !first && said.sense == Sense::less,
+                   more = !first && said.sense == Sense::more;
         bool another = last > 0 && numbers[last - 1].unit && numbers[last - 1].unit == value.unit;
         // "35 mA typ., 50 mA max.": what is usual, and the limit.
         if (another && !first && !tolerance && (less || more) &&
@@ -663,6 +773,11 @@ class Reader {
         } else {
             setBare(out, value, about);
         }
+        if (said.negated) {
+            out.doubts.push_back("The sentence has a \"not\" that is not understood: which way is the limit?");
+            out.low.reset();
+            out.high.reset();
+        }
         relative(head, tail, out);
         setPoint(head, tail, out);
     }
@@ -682,37 +797,6 @@ class Reader {
                 return;
             }
         }
-    }
-
-    /// A phrase that stands first behind the value, taken: "1.2 A max".
-    template <typename List>
-    static bool takeFirst(std::string& tail, const List& phrases) {
-        const auto from = std::min(tail.find_first_not_of(" ,("), tail.size());
-        const std::string low = lowerText(std::string_view(tail).substr(from));
-        for (const std::string_view phrase : phrases) {
-            const bool whole =
-                low.size() == phrase.size() || (low.size() > phrase.size() && !letter(low[phrase.size()]));
-            if (!low.starts_with(phrase) || !whole) continue;
-            tail.erase(0, from + phrase.size());
-            return true;
-        }
-        return false;
-    }
-
-    /// A phrase that stands last before the value, taken.
-    template <typename List>
-    static bool takeLast(std::string& head, const List& phrases) {
-        const std::string low = lowerText(trimmed(head));
-        for (const std::string_view phrase : phrases) {
-            if (!low.ends_with(phrase)) continue;
-            const std::size_t at = low.size() - phrase.size();
-            const bool inside = at > 0 && letter(phrase[0]) && (letter(low[at - 1]) || digit(low[at - 1]));
-            if (inside) continue;
-            head = head.substr(0, head.find_last_not_of(" \t") + 1);
-            head.resize(head.size() - phrase.size());
-            return true;
-        }
-        return false;
     }
 
     void setUnit(const Number& value, PastedCheck& out) {
@@ -882,6 +966,7 @@ class Reader {
     std::vector<std::string> pins_;        ///< that head the numbers below them
     std::optional<RefusedLine> chipLine_;  ///< of the chip that heads the rows, while no row has used it
     std::size_t line_ = 0;
+    std::string unsure_;  ///< a line above that may have changed the condition, and was not understood
     std::optional<Unit> unit_;
     double share_ = 0;  ///< that the table itself allows; 0: it does not say
 };

@@ -20,7 +20,11 @@ bool letter(char c) {
 bool isPinWord(std::string_view low) {
     static constexpr std::string_view words[] = {"pin",  "pins",  "stift", "broche", "patilla", "pata",
                                                  "pad",  "point", "tp",    "hole",   "punkt",   "anschluss",
-                                                 "step", "no.",   "nr.",   "piedino"};
+                                                 "step", "no.",   "nr.",   "piedino",
+                                                 "page", "chapter", "figure", "fig", "fig.", "table", "section", "error", "version",
+                                                 "rev", "rev.", "revision", "issue", "seite", "kapitel", "abb.", "abbildung",
+                                                 "tabelle", "bild", "chapitre", "figura", "tabla", "tableau", "p\u00e1gina", "pagina",
+                                                 "hoofdstuk", "code", "message", "line", "menu", "part"};
     return std::find(std::begin(words), std::end(words), low) != std::end(words);
 }
 
@@ -147,14 +151,6 @@ std::string oneSentence(std::string_view body) {
         out.replace(at, verb - at, " ");
     }
     return out;
-}
-
-std::string conditionIn(std::string_view text) {
-    const std::string low = lowerText(text);
-    for (const Phrase& row : kConditions) {
-        if (findWord(low, row.text) != std::string::npos) return std::string(row.means);
-    }
-    return "";
 }
 
 }  // namespace ombrek

@@ -6,78 +6,11 @@
 #include <vector>
 
 #include "core/quantity/quantity.h"
+#include "lists/condition_words.h"
 
 namespace ombrek {
 
 // The words and numbers of a manual's table of voltages (voltage_table.h).
-
-struct Phrase {
-    std::string_view text;  ///< lower case
-    std::string_view means;
-};
-// Longest first.
-inline constexpr Phrase kConditions[] = {{"power off", "power off"},
-                                         {"without power", "power off"},
-                                         {"no power", "power off"},
-                                         {"unpowered", "power off"},
-                                         {"ohne strom", "power off"},
-                                         {"spannungslos", "power off"},
-                                         {"stromlos", "power off"},
-                                         {"ausgeschaltet", "power off"},
-                                         {"switched off", "power off"},
-                                         {"supply off", "power off"},
-                                         {"apagado", "power off"},
-                                         {"hors tension", "power off"},
-                                         {"sin alimentaci\u00f3n", "power off"},
-                                         {"ics out", "ICs out"},
-                                         {"ics removed", "ICs out"},
-                                         {"with no ics fitted", "ICs out"},
-                                         {"no ics fitted", "ICs out"},
-                                         {"ics not fitted", "ICs out"},
-                                         {"no ics", "ICs out"},
-                                         {"ohne ics", "ICs out"},
-                                         {"without ics", "ICs out"},
-                                         {"key down", "key down"},
-                                         {"key-down", "key down"},
-                                         {"keydown", "key down"},
-                                         {"keyed", "key down"},
-                                         {"key closed", "key down"},
-                                         {"transmitting", "key down"},
-                                         {"transmit", "key down"},
-                                         {"taste gedr\u00fcckt", "key down"},
-                                         {"senden", "key down"},
-                                         {"\u00e9mission", "key down"},
-                                         {"transmisi\u00f3n", "key down"},
-                                         {"trasmissione", "key down"},
-                                         {"key up", "key up"},
-                                         {"key-up", "key up"},
-                                         {"key open", "key up"},
-                                         {"receiving", "receive"},
-                                         {"receive", "receive"},
-                                         {"empfang", "receive"},
-                                         {"r\u00e9ception", "receive"},
-                                         {"recepci\u00f3n", "receive"},
-                                         {"ricezione", "receive"},
-                                         {"standby", "standby"},
-                                         {"idle", "standby"},
-                                         {"tx", "key down"},
-                                         {"rx", "receive"}};
-inline constexpr std::string_view kAbout[] = {
-    "approximately", "approx.", "approx", "around", "about", "circa",   "etwa", "environ", "env.",
-    "aprox.",        "ca.",     "ca",     "\u2248", "~",     "roughly", "typ.", "typ"};
-inline constexpr std::string_view kLess[] = {
-    "less than",   "below",       "under", "up to",    "no more than", "at most", "max.", "max",
-    "kleiner als", "weniger als", "unter", "moins de", "menos de",     "\u2264",  "<=",   "<"};
-inline constexpr std::string_view kMore[] = {
-    "more than", "greater than", "above",   "over",        "at least", "min.", "min", "gr\u00f6\u00dfer als",
-    "mehr als",  "\u00fcber",    "plus de", "m\u00e1s de", "\u2265",   ">=",   ">"};
-inline constexpr std::string_view kLessBehind[] = {
-    "max",      "maximum", "maximal",      "or less",        "or below",
-    "or lower", "at most", "oder weniger", "h\u00f6chstens", "ou moins"};
-inline constexpr std::string_view kMoreBehind[] = {"min",        "minimum",   "minimal",  "or more",
-                                                   "or above",   "or higher", "at least", "oder mehr",
-                                                   "mindestens", "ou plus"};
-inline constexpr std::string_view kTo[] = {"...", "..", "to", "bis", "-", "\u00e0", "and", "a"};
 
 /// A number of a row with its unit, which is no pin's and no designator's.
 struct Number {
@@ -94,6 +27,17 @@ struct UnitWord {
 };
 // Longest first; folded signs.
 inline constexpr UnitWord kUnits[] = {
+    {"milliamperes", Unit::ampere, 1e-3}, {"milliampere", Unit::ampere, 1e-3}, {"microvolts", Unit::volt, 1e-6},
+    {"milliamps", Unit::ampere, 1e-3}, {"millivolts", Unit::volt, 1e-3}, {"milliwatts", Unit::watt, 1e-3},
+    {"kilohertz", Unit::hertz, 1e3}, {"megahertz", Unit::hertz, 1e6}, {"kiloohms", Unit::ohm, 1e3},
+    {"kilo-ohms", Unit::ohm, 1e3}, {"kilo-ohm", Unit::ohm, 1e3}, {"millivolt", Unit::volt, 1e-3},
+    {"milliwatt", Unit::watt, 1e-3}, {"milliamp", Unit::ampere, 1e-3}, {"Milliampere", Unit::ampere, 1e-3},
+    {"Kiloohm", Unit::ohm, 1e3}, {"kiloohm", Unit::ohm, 1e3}, {"kilohms", Unit::ohm, 1e3}, {"kilohm", Unit::ohm, 1e3},
+    {"megohms", Unit::ohm, 1e6}, {"megaohms", Unit::ohm, 1e6}, {"megaohm", Unit::ohm, 1e6}, {"Megohm", Unit::ohm, 1e6},
+    {"amperes", Unit::ampere, 1}, {"ampere", Unit::ampere, 1}, {"Ampere", Unit::ampere, 1}, {"hertz", Unit::hertz, 1},
+    {"voltios", Unit::volt, 1}, {"ohmios", Unit::ohm, 1}, {"kOhms", Unit::ohm, 1e3}, {"KOhms", Unit::ohm, 1e3}, {"MOhms", Unit::ohm, 1e6}, {"Mohms", Unit::ohm, 1e6},
+    {"kOhm", Unit::ohm, 1e3}, {"KOhm", Unit::ohm, 1e3}, {"Kohms", Unit::ohm, 1e3}, {"Kohm", Unit::ohm, 1e3}, {"MOhm", Unit::ohm, 1e6}, {"Ohms", Unit::ohm, 1}, {"Volts", Unit::volt, 1},
+    {"watts", Unit::watt, 1}, {"Watts", Unit::watt, 1}, {"watt", Unit::watt, 1}, {"Watt", Unit::watt, 1}, {"amps", Unit::ampere, 1}, {"amp", Unit::ampere, 1}, {"volti", Unit::volt, 1}, {"wat", Unit::watt, 1},
     {"megohm", Unit::ohm, 1e6}, {"kohms", Unit::ohm, 1e3},  {"kohm", Unit::ohm, 1e3},
     {"Mohm", Unit::ohm, 1e6},   {"ohms", Unit::ohm, 1},     {"ohm", Unit::ohm, 1},
     {"Ohm", Unit::ohm, 1},      {"volts", Unit::volt, 1},   {"Volt", Unit::volt, 1},
@@ -113,9 +57,6 @@ std::vector<Number> numbersOf(const std::string& text);
 
 /// Without blanks and signs that are left over at its ends.
 std::string tidy(std::string_view text);
-
-/// What the rig is to be doing, as a text says it: "key down". Empty when it does not.
-std::string conditionIn(std::string_view text);
 
 /// "Test 3:", "4.", "b)" before what is to be measured, taken off.
 std::string_view withoutNumbering(std::string_view body);
