@@ -1,4 +1,3 @@
-#include <QFile>
 #include <algorithm>
 #include <cmath>
 
@@ -53,9 +52,8 @@ Result<DialShape> shapeOf(const DialQuestion& q, const NumberTable& table) {
 }
 
 int write(const std::string& file, const QByteArray& bytes, bool json) {
-    QFile out(QString::fromStdString(file));
-    if (out.open(QIODevice::WriteOnly) && out.write(bytes) == bytes.size() && out.flush()) return 0;
-    return refuse({"", "\"" + file + "\" cannot be written: " + out.errorString().toStdString() + "."}, json);
+    const auto done = writeFile(file, bytes.toStdString());
+    return done ? 0 : refuse(done.error(), json);
 }
 
 }  // namespace

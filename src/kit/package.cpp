@@ -88,6 +88,46 @@ bool isLed(const Part& part) {
     return letters == "LED" || says(wordsOf(part), {" led ", " leds ", "light emitting", "leuchtdiode"});
 }
 
+namespace {
+
+/// As wordsOf, with the package and how it goes in.
+std::string allWordsOf(const Part& part) {
+    Part whole = part;
+    whole.what += " " + part.package + " " + part.orientation;
+    return wordsOf(whole);
+}
+
+/// Regulators of a hundred milliamperes, "78L05", "LM79L12", "LP2950", by their usual small package.
+bool smallRegulator(const std::string& words) {
+    const auto at = words.find("8l"), at9 = words.find("9l");
+    for (const std::size_t i : {at, at9}) {
+        if (i != std::string::npos && i > 0 && words[i - 1] == '7' && i + 2 < words.size() &&
+            std::isdigit(static_cast<unsigned char>(words[i + 2])))
+            return true;
+    }
+    return says(words, {"lp2950", "to 92", "to92", "to 226"});
+}
+
+}  // namespace
+
+bool hasTab(const Part& part) {
+    if (part.kind != PartKind::transistor && part.kind != PartKind::ic) return false;
+    const std::string words = allWordsOf(part);
+    if (smallRegulator(words)) return false;
+    return says(words, {" to 220", "to220", " to 126", "to126", " to 247", " to 202", " dpak", " d2pak", " tab ", "heat sink", "heatsink",
+                        " 7805", " 7808", " 7809", " 7810", " 7812", " 7815", " lm317 ", " lm317t", " 7905", " 7912"});
+}
+
+bool isThreeLegged(const Part& part) {
+    if (part.kind == PartKind::transistor) return !hasTab(part);
+    return part.kind == PartKind::ic && (smallRegulator(allWordsOf(part)) || says(allWordsOf(part), {" flat "}));
+}
+
+bool onTwoHoles(const Part& part) {
+    return part.kind == PartKind::coil &&
+           says(allWordsOf(part), {"two hole", "binocular", "doppelloch", "schweinsnase", " bn43", " bn61", " bn73", " bn 43", " bn 61", " bn 73"});
+}
+
 Package packageOf(const Part& part) {
     Package out;
     for (const OfKind& of : kOfKind) {

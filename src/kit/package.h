@@ -12,6 +12,13 @@ struct Package {
     bool heatShy = false;  ///< suffers from a hot joint beside it
 };
 
+/// Whether a transistor or chip has a metal tab, as power packages have; it may be live.
+bool hasTab(const Part& part);
+/// Whether a transistor or chip is of the small packages with three legs and a flat.
+bool isThreeLegged(const Part& part);
+/// Whether a coil is on a core with two holes.
+bool onTwoHoles(const Part& part);
+
 /// Whether a capacitor goes in one way round only: the kit gives it an orientation, calls it electrolytic,
 /// tantalum or the like, or it has 1 µF or more and is not called ceramic, film or bipolar. Safe side: an
 /// electrolytic turned round may burst.

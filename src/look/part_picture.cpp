@@ -82,7 +82,7 @@ void drawElectrolytic(QPainter& p, const QRectF& r, const PartLook& part, const 
 
 void drawDiode(QPainter& p, const QRectF& r, const PartLook& part, const Colours& c) {
     const QPointF m = r.center();
-    if (says(part, "led")) {
+    if (part.body == PartLook::Body::led) {
         lead(p, {m.x() - 9, m.y() + 8}, {m.x() - 9, r.bottom() - 4}, c);
         lead(p, {m.x() + 9, m.y() + 8}, {m.x() + 9, r.bottom() - 16}, c);
         outline(p, c);
@@ -199,6 +199,18 @@ void drawRing(QPainter& p, const QRectF& r, const Colours& c) {
     callOut(p, {m.x() + 30, m.y() - 16}, {m.x() + 54, m.y() - 24}, QStringLiteral("its paint is its mix"), c);
 }
 
+/// A core with two holes, seen from its end.
+void drawTwoHoles(QPainter& p, const QRectF& r, const Colours& c) {
+    const QPointF m = r.center();
+    outline(p, c);
+    QPainterPath core;
+    core.setFillRule(Qt::OddEvenFill);
+    core.addRoundedRect(QRectF(m.x() - 46, m.y() - 26, 92, 52), 24, 24);
+    for (const double side : {-1.0, 1.0}) core.addEllipse(QPointF(m.x() + 20 * side, m.y()), 10, 10);
+    p.drawPath(core);
+    callOut(p, {m.x() + 28, m.y() - 8}, {m.x() + 60, m.y() - 24}, QStringLiteral("a turn: both holes"), c);
+}
+
 void drawCapacitor(QPainter& p, const QRectF& r, const QString& mark, const Colours& c) {
     const QPointF m(r.center().x() - 44, r.center().y());
     const QRectF body(m.x() - 46, m.y() - 30, 92, 46);
@@ -271,6 +283,7 @@ void drawBands(QPainter& p, const QRectF& r, const QStringList& bands, int place
 void drawPart(QPainter& p, const QRectF& room, const PartLook& part, const Colours& c) {
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
+    using Body = PartLook::Body;
     const QStringList bands = bandsOf(part.mark);
     switch (part.kind) {
         case PartKind::resistor:
@@ -279,23 +292,25 @@ void drawPart(QPainter& p, const QRectF& room, const PartLook& part, const Colou
                 const QRectF strip(room.left(), room.center().y() - 44, room.width(), 92);
                 drawBands(p, strip, bands, int(bands.size()), -1, c);
             } else {
-                drawOther(p, room, {part.kind, part.mark.isEmpty() ? part.value : part.mark, {}, {}}, c);
+                drawOther(p, room, {part.kind, part.mark.isEmpty() ? part.value : part.mark, {}, {}, Body::byKind}, c);
             }
             break;
         case PartKind::capacitor:
             // One with a way round is never said to go in either way.
-            says(part, "minus") || !part.orientation.isEmpty() ? drawElectrolytic(p, room, part, c)
-                                                               : drawCapacitor(p, room, part.mark, c);
+            part.body == Body::electrolytic || !part.orientation.isEmpty() ? drawElectrolytic(p, room, part, c)
+                                                                           : drawCapacitor(p, room, part.mark, c);
             break;
         case PartKind::diode:
             drawDiode(p, room, part, c);
             break;
         case PartKind::transistor:
-            says(part, "tab") ? drawTab(p, room, c) : drawFlat(p, room, part.mark, c);
+        case PartKind::ic: {
+            const bool flat = part.body == Body::flat || (part.body == Body::byKind && part.kind == PartKind::transistor);
+            part.body == Body::tab ? drawTab(p, room, c)
+            : flat                 ? drawFlat(p, room, part.mark, c)
+                                   : drawChip(p, room, part.mark, c);
             break;
-        case PartKind::ic:
-            says(part, "flat") ? drawFlat(p, room, part.mark, c) : drawChip(p, room, part.mark, c);
-            break;
+        }
         case PartKind::crystal:
             drawCrystal(p, room, c);
             break;
@@ -303,10 +318,10 @@ void drawPart(QPainter& p, const QRectF& room, const PartLook& part, const Colou
             says(part, "flat") ? drawTrimmer(p, room, c) : drawOther(p, room, part, c);
             break;
         case PartKind::coil:
-            drawRing(p, room, c);
+            part.body == Body::twoHoles ? drawTwoHoles(p, room, c) : drawRing(p, room, c);
             break;
         case PartKind::other:
-            drawOther(p, room, part, c);
+            part.body == Body::led ? drawDiode(p, room, part, c) : drawOther(p, room, part, c);
             break;
     }
     p.restore();

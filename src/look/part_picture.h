@@ -17,6 +17,8 @@ struct PartLook {
     QString value;        ///< "NPN, small signal"; tells a regulator, an LED, an electrolytic
     QString mark;         ///< printed on it, or band colours by name
     QString orientation;  ///< how it goes in
+    /// What it looks like, where its kind does not say.
+    enum class Body { byKind, led, electrolytic, flat, tab, chip, twoHoles } body = Body::byKind;
 };
 
 /// The band colours of a mark by name; empty if the mark is not colours.

@@ -19,6 +19,7 @@ bool anyPart(const Kit& kit, bool (*is)(const Part&)) {
     return std::any_of(kit.parts.begin(), kit.parts.end(), is);
 }
 
+bool isPolarised(const Part& part) { return !senseOf(part).empty(); }
 bool isChip(const Part& part) { return part.kind == PartKind::ic; }
 bool isJumper(const Part& part) {
     return says(part.what, {"jumper", "link", "header"}) || part.ref.starts_with("JP");
@@ -50,7 +51,10 @@ PlugItem sanity(const Judged& judged) {
     PlugItem out{"before:senses", "Polarised parts", "", "", false};
     const auto left = sensesToLookAt(judged.kit(), judged.build());
     if (left.empty()) {
-        out.seen = true;
+        // None of none is not seen: somebody has to look.
+        out.seen = sensesLookedAt(judged.kit(), judged.build()) > 0;
+        out.now = "Hold every polarised part against the print.";
+        out.why = "The plan knows of none that is fitted, so nobody was asked yet. Enter: they are all right.";
         return out;
     }
     constexpr std::size_t kNamed = 6;
@@ -82,7 +86,8 @@ bool powerWasOn(const Judged& judged) {
 std::vector<PlugItem> beforePlug(const Judged& judged) {
     const Kit& kit = judged.kit();
     const auto given = [&](const std::string& gate) { return judged.build().gates.contains(gate); };
-    std::vector<PlugItem> out{sanity(judged)};
+    std::vector<PlugItem> out;
+    if (anyPart(kit, isPolarised)) out.push_back(sanity(judged));
     for (const ItemRow& row : kRows) {
         if (anyPart(kit, row.is)) out.push_back({row.gate, row.name, row.now, row.why, false});
     }

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/quantity/shown.h"
+#include "station/power_method.h"
 
 namespace ombrek {
 namespace {
@@ -98,12 +99,34 @@ Expected expectedOf(const Kit& kit, const Reading& reading) {
 }
 
 std::string surprise(const Kit& kit, const Reading& reading) {
+    // A level behind an attenuator says nothing before what stands between is put back: 36.9 dBm behind 30 dB
+    // is 4.9 kW.
+    if (reading.subject.is(Subject::Kind::power) && reading.unit == Unit::dbm && !reading.beyond) {
+        Reading whole = reading;
+        whole.value = powerOf(reading, kit.ratings.ohms).watts;
+        whole.unit = Unit::watt;
+        if (std::isfinite(whole.value)) return surprise(kit, whole);
+    }
     const Expected expected = expectedOf(kit, reading);
-    if (expected.high <= expected.low || reading.beyond) return "";
+    if (expected.high <= expected.low) return "";
+    // Of an overload the true value is that or more: only what lies above already is a surprise.
+    if (reading.beyond && !(std::fabs(reading.value) > expected.high)) return "";
     if (reading.value >= expected.low && reading.value <= expected.high) return "";
     std::string why = expected.why;
     if (!why.empty() && why[0] >= 'a' && why[0] <= 'z') why[0] = char(why[0] - 'a' + 'A');
-    return formatQuantity(reading.value, reading.unit, 4) + "? " + why + ".";
+    return (reading.beyond ? shownText({reading.value, true}, reading.unit) : formatQuantity(reading.value, reading.unit, 4)) + "? " + why + ".";
+}
+
+void holdAgainst(const Kit& kit, const Reading& reading, Verdict& verdict) {
+    if (verdict.state != VerdictState::pass && verdict.state != VerdictState::doubtful) return;
+    const std::string why = surprise(kit, reading);
+    if (!why.empty()) {
+        verdict.state = VerdictState::cannotTell;
+        verdict.sentence = why + " Read it again before anything rests on it.";
+    } else if (reading.beyond && !(std::isinf(verdict.limits.high) && reading.value >= verdict.limits.low)) {
+        verdict.state = VerdictState::cannotTell;
+        verdict.sentence = shownText({reading.value, true}, reading.unit) + " is all the meter says: measure in a higher range.";
+    }
 }
 
 }  // namespace ombrek

@@ -2,6 +2,7 @@
 
 #include <string>
 
+#include "core/quantity/verdict.h"
 #include "kit/build.h"
 #include "kit/kit.h"
 
@@ -19,5 +20,9 @@ Expected expectedOf(const Kit& kit, const Reading& reading);
 /// A question about a reading that is far from what can be expected, "4 kW? The kit promises 3 W."; empty
 /// when it is none.
 std::string surprise(const Kit& kit, const Reading& reading);
+
+/// What cannot be, or is only known to lie beyond the meter's range, passes nothing: such a verdict becomes
+/// "cannot tell" with the question as its sentence. A limit on one side is kept by a value beyond it.
+void holdAgainst(const Kit& kit, const Reading& reading, Verdict& verdict);
 
 }  // namespace ombrek

@@ -56,8 +56,10 @@ std::string senseOf(const Part& part) {
         case PartKind::diode:
             return "band as the print has it";
         case PartKind::transistor:
-            return "flat or tab as the print has it";
+            return hasTab(part) ? "tab as the print has it" : "flat as the print has it";
         case PartKind::ic:
+            if (hasTab(part)) return "tab as the print has it";
+            if (isThreeLegged(part)) return "flat as the print has it";
             return "notch as the print has it, no leg bent under";
         default:
             return "";
@@ -111,6 +113,15 @@ std::vector<SenseLook> sensesToLookAt(const Kit& kit, const Build& build) {
     for (const Part* part : parts) out.push_back({part, senseOf(*part)});
     return out;
 }
+
+std::size_t sensesLookedAt(const Kit& kit, const Build& build) {
+    const auto fitted = fittedAt(kit, build);
+    return std::size_t(std::count_if(kit.parts.begin(), kit.parts.end(), [&](const Part& part) {
+        return !senseOf(part).empty() && fitted.contains(part.ref) && build.senses.contains(part.ref);
+    }));
+}
+
+std::size_t fittedParts(const Kit& kit, const Build& build) { return fittedAt(kit, build).size(); }
 
 std::vector<const Finding*> openFindings(const Build& build) {
     std::vector<const Finding*> out;

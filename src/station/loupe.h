@@ -26,6 +26,11 @@ std::string_view goodJoint();
 /// asked.
 std::vector<const Part*> jointsToLookAt(const Kit& kit, const Build& build, bool all = false);
 
+/// Polarised parts that are fitted and were held against the print.
+std::size_t sensesLookedAt(const Kit& kit, const Build& build);
+/// Parts that are fitted, as far as the plan knows.
+std::size_t fittedParts(const Kit& kit, const Build& build);
+
 /// Parts that go in one way round only: those with an orientation in the kit, and every diode, LED,
 /// transistor, IC and polarised capacitor. With where to look.
 /// How a part goes in and what to look at, in words: the kit's own, else what its kind is marked with; empty

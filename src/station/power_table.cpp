@@ -110,7 +110,8 @@ std::vector<double> suppliesOf(const Kit& kit) {
     const double rated = kit.ratings.supply;
     std::vector<double> out{9, 12, 13.8, 15};
     if (!(rated > 0)) return out;
-    std::erase_if(out, [&](double v) { return std::abs(v / rated - 1) < 0.03 || v > 1.1 * rated; });
+    // Nothing above what the kit is rated at is ever asked for.
+    std::erase_if(out, [&](double v) { return v > 0.97 * rated; });
     out.push_back(rated);
     std::sort(out.begin(), out.end());
     return out;

@@ -45,7 +45,7 @@ inline constexpr std::string_view kDrive = "drive";
 PowerTable powerTable(const Kit& kit, const Build& build, double drive = NAN);
 
 /// The supplies that are asked: 9, 12, 13.8, 15 V and the rated one in place of what lies within 3 % of it;
-/// no more than a tenth above the rated one unless it was read there.
+/// none above the rated one unless it was read there.
 std::vector<double> suppliesOf(const Kit& kit);
 
 /// What a wattmeter reads of powers that were also read by another way, at the same band and supply.

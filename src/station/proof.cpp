@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/proof/frequency.h"
+#include "station/expected.h"
 #include "station/frequencies.h"
 #include "station/phrases.h"
 #include "station/rests_on.h"
@@ -59,6 +60,21 @@ void judgePower(const Kit& kit, const Band& band, const Build& build, ProofState
     const double scale = out.powerAtRated / std::max(out.power->watts, 1e-12);
     out.powerVerdict = judge(out.powerAtRated, {band.ratings.powerLow, band.ratings.powerHigh},
                              out.power->uncertainty * scale, build.rule, Unit::watt);
+    holdAgainst(kit, *reading, out.powerVerdict);
+}
+
+/// The supply is what it is; it passes as known when it can be, and is not above what the kit bears.
+void judgeSupply(const Kit& kit, const Build& build, ProofState& out) {
+    const Reading* supply = build.last(Subject::supply());
+    if (supply == nullptr) return;
+    const double rated = kit.ratings.supply;
+    out.supplyVerdict = judge(supply->value, {0, INFINITY}, 0, VerdictRule::simple, Unit::volt);
+    if (rated > 0) out.supplyVerdict.limits.high = 1.25 * rated;
+    if (out.supplyVerdict.state == VerdictState::pass && rated > 0 && supply->value > 1.25 * rated) {
+        out.supplyVerdict.state = VerdictState::doubtful;
+        out.supplyVerdict.sentence = "More than the " + formatQuantity(rated, Unit::volt, 3) + " that the kit is rated at.";
+    }
+    holdAgainst(kit, *supply, out.supplyVerdict);
 }
 
 /// What keeps the law may still be less than the kit promises.
@@ -95,6 +111,7 @@ void judgeHarmonics(const Kit& kit, const Band& band, const Build& build, const 
         }
         out.harmonicVerdicts.back() = judgeHarmonic(harmonic, profile, watts, build.rule);
         holdPromise(kit, harmonic, build.rule, out.harmonicVerdicts.back());
+        holdAgainst(kit, *reading, out.harmonicVerdicts.back());
     }
 }
 
@@ -129,6 +146,7 @@ ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& pr
     ProofState out;
     if (!kit.ratings.transmits()) return out;
     const Band band{name, kit.ratings.on(name)};
+    judgeSupply(kit, build, out);
     judgePower(kit, band, build, out);
     judgeHarmonics(kit, band, build, profile, out);
     const Subject frequency = Subject::frequency(name);
@@ -137,6 +155,7 @@ ProofState proofState(const Kit& kit, const Build& build, const LimitProfile& pr
         out.frequencyVerdict =
             judgeFrequency(reading->value, band.ratings.frequency, band.ratings.frequencyTolerance,
                            reading->uncertainty, build.rule);
+        holdAgainst(kit, *reading, out.frequencyVerdict);
         judgeEdge(kit, band, build, *reading, out);
         findDrift(kit, build, *reading, out);
     } else {

@@ -16,6 +16,7 @@ namespace ombrek {
 struct ProofState {
     std::optional<Power> power;  ///< as measured, at the supply used
     double supply = 0;           ///< read before the power [V]; the rated one while none was
+    Verdict supplyVerdict;       ///< whether what was read last can be
     bool supplyKnown = false;    ///< the supply was read before the power
     double powerAtRated = 0;     ///< the measured power scaled to the rated supply [W]
     Verdict powerVerdict;

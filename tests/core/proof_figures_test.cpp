@@ -43,6 +43,8 @@ TEST_CASE("what arrives at an analyser through a pad, and what is refused") {
     CHECK(brief.seconds == Approx(4).margin(0.1));
     CHECK(brief.rest == Approx(5 * brief.seconds));
     CHECK(whatArrives(50, {pad(30, 2), analyser()}).state == VerdictState::fail);
+    // More than three times what it is rated at is keyed into no pad that says no more of itself.
+    CHECK(whatArrives(7.2, {pad(30, 2), analyser()}).state == VerdictState::fail);
 }
 
 TEST_CASE("a wattmeter that ends too early, and limits that nobody said") {

@@ -3,10 +3,13 @@
 #include <limits>
 
 #include "bench_fixture.h"
+#include "station/before_plug.h"
 #include "station/board.h"
+#include "station/expected.h"
 #include "station/first_light.h"
 #include "station/judged.h"
 #include "station/parts_in.h"
+#include "station/power_table.h"
 #include "station/proof.h"
 #include "station/readings.h"
 #include "station/sign_off.h"
@@ -114,4 +117,80 @@ TEST_CASE("a coil that reads as a short is not given turns") {
     CHECK(advice->act == TrimAdvice::Act::distrust);
     CHECK(advice->sentence.find("short") != std::string::npos);
     CHECK(coilStage(coil, build) == CoilStage::advice);
+}
+
+TEST_CASE("what cannot be passes no proof, on its level or beyond its meter") {
+    Kit kit;
+    kit.ratings.power = 5;
+    kit.ratings.powerLow = 4;
+    kit.ratings.powerHigh = INFINITY;
+    kit.ratings.supply = 13;
+    kit.ratings.frequency = 7.03e6;
+    kit.ratings.frequencyTolerance = 30;
+    const LimitProfile profile;
+    const Subject power = Subject::power();
+    const auto stateOf = [&](double supply, bool beyond, double dbm, double attenuation) {
+        Build build;
+        build.readings = {{1, Subject::supply(), supply, Unit::volt, 0.05, {}, "typed", 1, beyond},
+                          {2, power, dbm, Unit::dbm, 0.2, {{"attenuation", attenuation}}, "attenuator", 2}};
+        return proofState(kit, build, profile);
+    };
+    // 6.9 dBm behind 30 dB is 4.9 W (10 dBm = 10 mW, by definition): right, and passes.
+    CHECK(stateOf(13, false, 6.9, 30).powerVerdict.state == VerdictState::pass);
+    // 36.9 dBm typed behind 30 dB is 4.9 kW: no such rig.
+    const ProofState absurd = stateOf(13, false, 36.9, 30);
+    CHECK(absurd.powerVerdict.state == VerdictState::cannotTell);
+    CHECK_THAT(absurd.powerVerdict.sentence, Catch::Contains("The kit promises 5"));
+    CHECK(stateOf(13, false, 36.9, 0).powerVerdict.state == VerdictState::pass);  // the same without a pad
+    CHECK(stateOf(13, false, 6.9, 30).supplyVerdict.state == VerdictState::pass);
+    CHECK(stateOf(60, true, 6.9, 30).supplyVerdict.state == VerdictState::cannotTell);
+    CHECK(stateOf(14, true, 6.9, 30).supplyVerdict.state == VerdictState::cannotTell);
+    CHECK(stateOf(18, false, 6.9, 30).supplyVerdict.state == VerdictState::doubtful);
+    CHECK(stateOf(600, false, 6.9, 30).supplyVerdict.state == VerdictState::cannotTell);
+    CHECK(proofState(kit, {}, profile).supplyVerdict.state == VerdictState::notDone);
+
+    // A level behind a pad is asked about as what it was before it.
+    Reading typed{0, power, 36.9, Unit::dbm, 0, {{"attenuation", 30}}, "attenuator", 0};
+    CHECK_THAT(surprise(kit, typed), Catch::Contains("kW?"));
+    typed.value = 6.9;
+    CHECK(surprise(kit, typed).empty());
+    // A limit on one side is kept by a value beyond it, any other not.
+    Verdict open{VerdictState::pass, "", 1e6, {1e6, INFINITY}, 0, Unit::ohm};
+    Reading beyond{0, Subject::check("x"), 1e6, Unit::ohm, 0, {}, "typed", 0, true};
+    holdAgainst(kit, beyond, open);
+    CHECK(open.state == VerdictState::pass);
+    open.limits = {1e6, 2e6};
+    holdAgainst(kit, beyond, open);
+    CHECK(open.state == VerdictState::cannotTell);
+}
+
+TEST_CASE("nothing above what a kit is rated at is asked for") {
+    Kit kit;
+    kit.ratings.power = 5;
+    for (const double rated : {9.0, 12.0, 12.5, 13.8, 20.0}) {
+        kit.ratings.supply = rated;
+        const auto asked = suppliesOf(kit);
+        CHECK(std::all_of(asked.begin(), asked.end(), [&](double v) { return v <= rated; }));
+        CHECK(std::find(asked.begin(), asked.end(), rated) != asked.end());
+    }
+}
+
+TEST_CASE("nobody has looked at a board on which nothing is fitted") {
+    Kit kit;
+    Part chip;
+    chip.ref = "U1";
+    chip.kind = PartKind::ic;
+    kit.parts = {chip};
+    Step step;
+    step.id = "fit";
+    step.fits = {"U1"};
+    kit.steps = {step};
+    Build build;
+    const auto senses = [&] { return beforePlug(Judged(kit, build, {})).front(); };
+    CHECK_FALSE(senses().seen);
+    build.steps["fit"] = {};
+    build.steps["fit"].at = 5;
+    CHECK_FALSE(senses().seen);
+    build.senses["U1"] = 6;
+    CHECK(senses().seen);
 }

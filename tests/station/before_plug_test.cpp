@@ -32,6 +32,9 @@ TEST_CASE(
     CHECK_FALSE(ask(0));  // an ohmmeter wants no power
     CHECK_FALSE(ask(2));
     REQUIRE(ask(1));
+    CHECK(ask(1)->gate == "before:senses");  // the plan knows of no step that fits it: nobody has looked
+    build.gates["before:senses"] = {"seen", 1, ""};
+    REQUIRE(ask(1));
     CHECK(ask(1)->gate == "before:chips");
     build.gates["before:chips"] = {"seen", 1, ""};
     REQUIRE(ask(1));

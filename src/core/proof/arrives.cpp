@@ -44,7 +44,9 @@ void holdHeat(const Link& link, Arrival& a) {
     // its size is taken to store six seconds of its rated power (common practice for film resistors).
     const double joules = link.joules > 0 ? link.joules : 6 * link.watts;
     a.seconds = joules / (stays - link.watts);
-    const bool brief = a.seconds < 2;
+    // Without a word of what it bears at once, three times its rating is the most that is ever keyed into it.
+    const bool brief = a.seconds < 2 || (!(link.joules > 0) && stays > 3 * link.watts);
+    if (brief) a.seconds = 0;
     become(a, brief ? VerdictState::fail : VerdictState::doubtful,
            "The " + link.name + " takes " + watt(link.watts) + ": " + watt(stays) +
                (brief ? " burn it before it is read."

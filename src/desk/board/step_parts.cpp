@@ -1,5 +1,8 @@
 #include "desk/board/step_parts.h"
 
+#include "desk/pieces/part_look.h"
+#include "station/loupe.h"
+
 #include <algorithm>
 
 #include "desk/session.h"
@@ -28,7 +31,7 @@ void StepParts::show(const std::vector<const Part*>& parts) {
     QStringList words;
     for (const Part* part : parts) {
         parts_.push_back(*part);
-        words << qs(part->ref) + QChar(' ') + qs(part->value) + QChar(' ') + qs(part->orientation);
+        words << qs(part->ref) + QChar(' ') + qs(part->value) + QChar(' ') + qs(senseOf(*part));
     }
     setAccessibleName(QStringLiteral("Parts of this step: %1").arg(words.join(QStringLiteral(", "))));
     update();
@@ -46,7 +49,7 @@ void StepParts::paintDrawn(QPainter& p, const QRectF& room, const Part& part, co
                qs(part.value));
     const double tall = std::min(120.0, room.height() - 8);
     drawPart(p, QRectF(room.left() + kWords, room.center().y() - tall / 2, room.width() - kWords, tall),
-             {part.kind, qs(part.value), qs(part.mark), qs(part.orientation)}, c);
+             partLookOf(part), c);
 }
 
 void StepParts::paintShort(QPainter& p, const QRectF& room, const Part& part, const Colours& c) const {
@@ -60,7 +63,8 @@ void StepParts::paintShort(QPainter& p, const QRectF& room, const Part& part, co
                elided(p, qs(part.value), wide));
     p.setFont(benchFont(13));
     p.setPen(c.soft);
-    const QString more = qs(part.orientation.empty() ? part.mark : part.orientation);
+    const std::string sense = senseOf(part);
+    const QString more = qs(sense.empty() ? part.mark : sense);
     p.drawText(QRectF(room.left() + 80, room.top() + 28, wide, 20), Qt::AlignLeft | Qt::AlignVCenter,
                elided(p, more, wide));
 }

@@ -37,7 +37,8 @@ Fact stateOf(const QString& name, const Check* check, const Judged& judged) {
             verdict.state, true};
 }
 
-Fact counted(const QString& name, std::size_t left) {
+Fact counted(const QString& name, std::size_t left, std::size_t all) {
+    if (all == 0) return {name, QStringLiteral("none fitted yet"), VerdictState::notDone, true};
     return {name, left == 0 ? QStringLiteral("all looked at") : QStringLiteral("%1 not looked at").arg(left),
             left == 0 ? VerdictState::pass : VerdictState::doubtful, true};
 }
@@ -63,7 +64,8 @@ std::vector<Fact> beforePower(const Judged& judged, const ExpectedReadings& expe
                        : powerWasOn(judged) ? QStringLiteral("nobody said so")
                                             : QStringLiteral("not seen"),
                        item.seen ? VerdictState::pass : VerdictState::doubtful, true});
-    out.push_back(counted(QStringLiteral("Joints"), jointsToLookAt(kit, judged.build(), true).size()));
+    out.push_back(counted(QStringLiteral("Joints"), jointsToLookAt(kit, judged.build(), true).size(),
+                          fittedParts(kit, judged.build())));
     const double limit = currentLimit(judged, expected);
     if (limit > 0)
         out.push_back({QStringLiteral("Supply's limit"), qs(formatQuantity(limit, Unit::ampere, 3)),

@@ -6,6 +6,7 @@
 #include "desk/parts_in/parts_in_model.h"
 #include "desk/pieces/band_picker.h"
 #include "desk/pieces/card.h"
+#include "desk/pieces/part_look.h"
 #include "desk/pieces/part_view.h"
 #include "desk/pieces/reading_card.h"
 #include "desk/pieces/text.h"
@@ -263,7 +264,7 @@ void PartsInPage::showPart(const PartsInView& view) {
     const Part& look = *(view.wanted ? view.wanted : view.shown);
     const QString ref = qs(look.ref);
     part_->setTitle(QStringLiteral("What to look for on %1").arg(ref));
-    picture_->show({look.kind, qs(look.value), qs(look.mark), qs(senseOf(look))});
+    picture_->show(partLookOf(look));
     QStringList texts;
     texts << qs(look.value) + (look.bag.empty() ? QString() : QStringLiteral(" from bag ") + qs(look.bag)) +
                  (look.mark.empty() ? QString() : QStringLiteral(", marked ") + qs(look.mark)) + QChar('.');

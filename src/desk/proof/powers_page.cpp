@@ -342,7 +342,8 @@ void PowersPage::showArrivals() {
     else
         chain_->setText(qs(ask.sentence));
     chain_->setCaution(
-        std::isfinite(ask.seconds)
+        ask.state == VerdictState::fail ? QStringLiteral("Do not key down into this.")
+        : std::isfinite(ask.seconds)
             ? QStringLiteral("Key down %1 s at most, then %2 s up.")
                   .arg(qs(decimals(std::floor(ask.seconds), 0)), qs(decimals(std::ceil(ask.rest), 0)))
             : QStringLiteral("Dummy load on before the key goes down; follow your local rules."));

@@ -3,13 +3,15 @@
 #include <cmath>
 
 #include "core/proof/frequency.h"
+#include "core/quantity/shown.h"
 #include "station/rests_on.h"
 
 namespace ombrek {
 namespace {
 
 std::string text(const Reading* r, int digits) {
-    return r == nullptr ? "" : formatQuantity(r->value, r->unit, digits, Zeros::keep);
+    if (r == nullptr) return "";
+    return r->beyond ? shownText({r->value, true}, r->unit) : formatQuantity(r->value, r->unit, digits, Zeros::keep);
 }
 
 void fillItems(const Kit& kit, const Build& build, const PowerMethod& method, const std::string& band,
@@ -17,7 +19,7 @@ void fillItems(const Kit& kit, const Build& build, const PowerMethod& method, co
     const Reading* supply = build.last(Subject::supply());
     const auto frequency = lastStanding(kit, build, Subject::frequency(band));
     v.items.push_back({Subject::supply(), "Supply while transmitting", Unit::volt, text(supply, 4),
-                       supply ? VerdictState::pass : VerdictState::notDone});
+                       v.proof.supplyVerdict.state});
     v.items.push_back({Subject::power(band), "Power", method.unit,
                        v.proof.power ? formatQuantity(v.proof.power->watts, Unit::watt, 3, Zeros::keep) : "",
                        v.proof.powerVerdict.state});

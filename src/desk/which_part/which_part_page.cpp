@@ -7,6 +7,7 @@
 #include "desk/pieces/band_picker.h"
 #include "desk/pieces/big_number.h"
 #include "desk/pieces/card.h"
+#include "desk/pieces/part_look.h"
 #include "desk/pieces/part_view.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
@@ -239,7 +240,14 @@ void WhichPartPage::refresh() {
     } else {
         number_->showWord(QStringLiteral("not measured"));
     }
-    picture_->show({kind_, qs(word(kind_)), v.part != nullptr ? qs(v.part->printed) : QString(), QString()});
+    Part loose;
+    loose.kind = kind_;
+    loose.value = word(kind_);
+    if (v.part != nullptr) {
+        loose.mark = v.part->printed;
+        if (std::isfinite(v.part->value)) loose.nominal = v.part->value;
+    }
+    picture_->show(partLookOf(loose));
     std::vector<StateLine> lines;
     for (std::size_t i = 0; i < v.could.size(); ++i) {
         const auto& could = v.could[i];

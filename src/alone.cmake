@@ -1,0 +1,49 @@
+# Sources that are compiled alone: names inside them clash with a neighbour's when a folder is compiled as one
+# (ombrek_together). Rename what clashes, and a file leaves this list.
+set(OMBREK_ALONE
+  circuit/expression.cpp
+  circuit/fault.cpp
+  circuit/kit_circuit.cpp
+  circuit/network_of.cpp
+  circuit/reads.cpp
+  core/adjust/by_ear.cpp
+  core/adjust/null.cpp
+  core/adjust/scale.cpp
+  core/frequency/reference.cpp
+  core/parts/marks.cpp
+  desk/bench/teach_page.cpp
+  desk/frequency/dial_page.cpp
+  desk/frequency/reference_page.cpp
+  desk/kit_sheet/band_page.cpp
+  desk/kit_sheet/kit_model.cpp
+  desk/kit_sheet/kit_page.cpp
+  desk/pieces/key_cap.cpp
+  desk/pieces/part_look.cpp
+  desk/proof/filter_page.cpp
+  desk/proof/power_grid.cpp
+  desk/proof/powers_page.cpp
+  desk/suspects/squeeze_page.cpp
+  desk/suspects/suspects_model.cpp
+  formats/kit_variants.cpp
+  formats/trace_csv.cpp
+  instruments/stream_device.cpp
+  instruments/talk.cpp
+  instruments/tcp_cable.cpp
+  lists/band_words.cpp
+  lists/coil_words.cpp
+  lists/instructions.cpp
+  lists/limit_words.cpp
+  lists/list_line.cpp
+  lists/list_table.cpp
+  lists/list_text.cpp
+  lists/packing_list.cpp
+  lists/parts.cpp
+  lists/parts_list.cpp
+  lists/placement.cpp
+  lists/voltage_table.cpp
+  lists/voltage_words.cpp
+  practice/truth_adjust.cpp
+  report/labels.cpp
+  station/one_cause.cpp
+  station/rebuild.cpp
+)
