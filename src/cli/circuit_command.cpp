@@ -123,8 +123,8 @@ int expectCommand(const ExpectQuestion& q, bool json) {
     CircuitBench bench;
     if (!q.supply.empty()) {
         const auto supply = parseQuantity(q.supply, Unit::volt);
-        if (!supply || !(std::abs(supply->value) <= 1000))
-            return refuse({"--supply", "\"" + q.supply.substr(0, 30) + "\" is no supply in volts."}, json);
+        if (!supply || !(supply->value >= 0.5 && supply->value <= 60))
+            return refuse({"--supply", "\"" + q.supply.substr(0, 30) + "\" is no supply for such a rig: 0.5 to 60 V."}, json);
         bench.supply = supply->value;
     }
     if (kit.circuit.empty())

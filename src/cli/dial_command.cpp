@@ -3,6 +3,7 @@
 
 #include "cli/commands.h"
 #include "cli/print.h"
+#include "core/quantity/quantity.h"
 #include "formats/encoding.h"
 #include "formats/files.h"
 #include "formats/number_table.h"
@@ -68,7 +69,16 @@ int dialCommand(const DialQuestion& q, bool json) {
     const auto shape = shapeOf(q, *table);
     if (!shape) return refuse(shape.error(), json);
     std::vector<DialPoint> points;
-    for (const auto& row : table->rows) points.push_back({row[0], row[1]});
+    for (std::size_t i = 0; i < table->rows.size(); ++i) {
+        const auto& row = table->rows[i];
+        // "7,000" is 7 by itself, and no rig has a dial there.
+        if (!(row[1] >= 1000))
+            return refuse({"line " + std::to_string(table->lines[i]),
+                           "\"" + table->texts[i][1].substr(0, 30) + "\" is " + formatQuantity(row[1], Unit::hertz, 4) +
+                               ": write its unit, 7,000 MHz or 7000 kHz."},
+                          json);
+        points.push_back({row[0], row[1]});
+    }
     const auto dial = dialOf(points, *shape);
     if (!dial) return refuse(dial.error(), json);
     const QString title = QStringLiteral("Dial, %1 to %2 MHz").arg(dial->low / 1e6).arg(dial->high / 1e6);

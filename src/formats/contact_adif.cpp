@@ -45,6 +45,12 @@ Result<std::int64_t> timeOf(std::string date, std::string time) {
 /// A number with a point or a comma; 0 for what is none.
 double number(std::string text) {
     std::replace(text.begin(), text.end(), ',', '.');
+    // "7.030.00" is megahertz, kilohertz and tens of hertz as displays group them: the later points are none.
+    if (const auto first = text.find('.'); first != std::string::npos) {
+        std::string behind = text.substr(first + 1);
+        if (behind.find('.') == 3) std::erase(behind, '.');
+        text = text.substr(0, first + 1) + behind;
+    }
     const auto read = parseQuantity(text);
     return read && read->unit == Unit::none && std::isfinite(read->value) && read->value > 0 ? read->value
                                                                                              : 0;
@@ -99,6 +105,12 @@ std::string timeTrouble(std::int64_t at, std::int64_t now) {
                              : "It lies in the future: is the date right?";
 }
 
+std::string contactDoubt(const Contact& c) {
+    const std::string lies = c.frequency > 0 ? bandAt(c.frequency) : "";
+    if (lies.empty() || c.band.empty() || lies == lowered(c.band)) return "";
+    return "It says " + c.band + ", and " + formatQuantity(c.frequency, Unit::hertz, 6) + " lies in " + lies + ": both are kept as they stand.";
+}
+
 Result<Contact> contactOf(const AdifRecord& record, std::int64_t now) {
     Contact out;
     out.call = uppered(record.value("CALL"));
@@ -110,7 +122,8 @@ Result<Contact> contactOf(const AdifRecord& record, std::int64_t now) {
     out.at = *at;
     out.frequency = hertzOf(number(record.value("FREQ")));
     out.band = lowered(record.value("BAND"));
-    if (out.frequency > 0 && !bandAt(out.frequency).empty()) out.band = bandAt(out.frequency);
+    // What the log says of its band stays; where its frequency lies elsewhere, contactDoubt says so.
+    if (out.band.empty() && out.frequency > 0) out.band = bandAt(out.frequency);
     out.mode = uppered(record.value("MODE"));
     out.watts = number(record.value("TX_PWR"));
     for (const TextField& t : kTexts) out.*t.text = record.value(t.name);
@@ -194,6 +207,8 @@ Result<LogTaken> takeAdif(const std::string& bytes, const std::vector<Contact>& 
             ++out.duplicates;
         } else {
             if (rigs) contact->build = rigs(record.value("MY_RIG"));
+            if (const std::string odd = contactDoubt(*contact); !odd.empty())
+                out.doubts.push_back({record.line, contact->call, odd});
             out.contacts.push_back(std::move(*contact));
         }
     }

@@ -27,6 +27,9 @@ std::string callTrouble(const std::string& call);
 /// Why a contact cannot have been then, as a sentence; empty: it can.
 std::string timeTrouble(std::int64_t at, std::int64_t now);
 
+/// A band and a frequency that do not go together, as a sentence; empty: they do, or one is not said.
+std::string contactDoubt(const Contact& contact);
+
 /// The same station, band and mode in the same minute.
 std::string sameContactKey(const Contact& contact);
 

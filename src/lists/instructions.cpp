@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <map>
 #include <optional>
 #include <set>
 
@@ -9,7 +10,9 @@
 #include "lists/amount.h"
 #include "lists/designators.h"
 #include "lists/kind_evidence.h"
+#include "lists/phrase_file.h"
 #include "lists/token.h"
+#include "station/cautions.h"
 #include "station/hardware.h"
 
 namespace ombrek {
@@ -29,36 +32,25 @@ bool says(std::string_view low, const List& phrases) {
     });
 }
 
-constexpr std::string_view kFit[] = {
-    "fit",           "fits",      "install",  "solder",        "insert",     "mount",     "place",
-    "attach",        "add",       "put",      "plug",          "assemble",   "stuff",     "bend",
-    "wind",          "populate",  "position", "einl\u00f6ten", "l\u00f6ten", "l\u00f6te", "best\u00fccken",
-    "best\u00fccke", "einsetzen", "setze",    "montieren",     "montiere",   "wickle",    "wickeln",
-    "monter",        "montez",    "souder",   "soudez",        "placer",     "placez",    "ins\u00e9rer",
-    "ins\u00e9rez",  "bobinez",   "monte",    "montar",        "soldar",     "suelde",    "coloque",
-    "colocar",       "inserte",   "insertar"};
-constexpr std::string_view kForbid[] = {
-    "do not",          "don't",     "not yet",         "must not",      "never",
-    "without fitting", "leave out", "nicht",           "noch nicht",    "niemals",
-    "keinesfalls",     "ne pas",    "n'installez pas", "ne montez pas", "ne soudez pas",
-    "pas encore",      "jamais",    "todav\u00eda no", "a\u00fan no",   "nunca",
-    "no coloque",      "no suelde", "no monte",        "except",        "but not"};
-constexpr std::string_view kTest[] = {
-    "test",       "check",         "measure",       "verify",   "make sure",    "confirm",
-    "before you", "before going",  "before",        "until",    "inspect",      "stop",
-    "pr\u00fcfe", "pr\u00fcfen",   "messen",        "miss",     "kontrolliere", "kontrollieren",
-    "bevor",      "v\u00e9rifier", "v\u00e9rifiez", "mesurez",  "mesurer",      "avant",
-    "compruebe",  "mida",          "verifique",     "antes de", "only after",   "only when",
-    "erst wenn",  "erst nach"};
-constexpr std::string_view kKeep[] = {
-    "keep",     "save",        "set aside",      "lay aside",     "put aside",   "later",     "retain",
-    "aufheben", "aufbewahren", "beiseite",       "sp\u00e4ter",   "gardez",      "conservez", "plus tard",
-    "guarde",   "conserve",    "m\u00e1s tarde", "you will need", "needed later"};
-/// Words before a designator that only say where.
-constexpr std::string_view kNear[] = {
-    "near",  "next to",      "beside", "between", "under", "behind",   "neben",   "zwischen", "bei",
-    "unter", "pr\u00e8s de", "entre",  "junto a", "to",    "from",     "at",      "across",   "above",
-    "below", "of",           "for",    "like",    "as",    "opposite", "towards", "around"};
+/// Words of data/words/steps.txt, by their sense.
+struct StepWords {
+    std::vector<std::string> fit, last, forbid, test, keep, near;
+};
+const StepWords& stepWords() {
+    static const StepWords all = [] {
+        StepWords out;
+        const std::pair<const char*, std::vector<std::string>*> lists[] = {
+            {"fit", &out.fit},   {"last", &out.last}, {"forbid", &out.forbid},
+            {"test", &out.test}, {"keep", &out.keep}, {"near", &out.near}};
+        for (PhraseRow& row : readPhrases("steps.txt")) {
+            for (const auto& [sense, list] : lists) {
+                if (row.sense == sense) list->push_back(std::move(row.text));
+            }
+        }
+        return out;
+    }();
+    return all;
+}
 
 struct Tool {
     std::string_view word, name;
@@ -145,7 +137,30 @@ constexpr Tool kTools[] = {{"soldering iron", "soldering iron"},
 struct Lead {
     std::string number;
     std::size_t size = 0;
+    bool boxed = false;
 };
+/// "a) Fit R1", "A1. Fit R1", "5.1 Fit R1", "A1 Fit R1": a number with a letter or a point, before a word that is no unit.
+void takeLettered(std::string_view line, std::size_t at, Lead& out) {
+    std::size_t end = at;
+    const bool letter = end < line.size() && ((line[end] >= 'a' && line[end] <= 'z') || (line[end] >= 'A' && line[end] <= 'Z'));
+    if (letter) ++end;
+    const std::size_t figures = end;
+    while (end < line.size() && (digit(line[end]) || (line[end] == '.' && end > figures && end + 1 < line.size() && digit(line[end + 1]))))
+        ++end;
+    if (end == at || end - at > 6 || end >= line.size()) return;
+    const char mark = line[end];
+    const bool marked = (mark == ')' || mark == '.' || mark == ':') && end + 1 < line.size() && line[end + 1] == ' ';
+    const std::string_view rest = trimmed(line.substr(std::min(end + (marked ? 1 : 0), line.size())));
+    const std::string word = lowerText(rest.substr(0, rest.find(' ')));
+    const bool verb = std::find(stepWords().fit.begin(), stepWords().fit.end(), word) != stepWords().fit.end() ||
+                      std::find(stepWords().test.begin(), stepWords().test.end(), word) != stepWords().test.end();
+    // "R1 10k" is a part, "5.1 V" a voltage; "a" alone an article.
+    if (!(verb && mark == ' ' && end > figures) && !(marked && !rest.empty() && (end > figures || letter))) return;
+    if (marked && !verb && end > figures && letter) return;
+    out.number = std::string(line.substr(at, end - at));
+    out.size = end + (marked ? 1 : 0);
+}
+
 std::optional<Lead> leadOf(std::string_view line) {
     std::size_t i = 0;
     Lead out;
@@ -181,6 +196,8 @@ std::optional<Lead> leadOf(std::string_view line) {
         out.number = std::string(line.substr(at, end - at));
         out.size = end + (mark ? 1 : 0);
     }
+    out.boxed = boxed;
+    if (out.number.empty()) takeLettered(line, i, out);
     if (out.size == 0) return std::nullopt;
     return out;
 }
@@ -214,7 +231,11 @@ std::string shortened(const std::string& text) {
 
 bool nearWordBefore(const std::string& low, std::size_t begin) {
     const std::string before(trimmed(std::string_view(low).substr(0, begin)));
-    return std::any_of(std::begin(kNear), std::end(kNear), [&](std::string_view word) {
+    for (const std::string_view all : {"all of", "both of", "each of", "alle von", "tous les"}) {
+        if (before.ends_with(all)) return false;
+    }
+    const auto& near = stepWords().near;
+    return std::any_of(near.begin(), near.end(), [&](std::string_view word) {
         return before.size() >= word.size() && before.ends_with(word) &&
                (before.size() == word.size() || !inner(before[before.size() - word.size() - 1]));
     });
@@ -238,13 +259,19 @@ std::string withoutPurpose(std::string low) {
 struct Clause {
     std::size_t begin = 0, end = 0;
     bool fits = false, forbids = false;
+    bool exception = false;  ///< it begins with "but", "without" …
     std::size_t verb = std::string::npos;
 };
 
 /// The clauses of a sentence: parted at commas, colons and "but", not inside a run of designators. A clause
 /// without a verb goes with the one before, or, at the beginning, with the one behind.
 std::vector<Clause> clausesOf(const std::string& low, const std::vector<DesignatorRun>& runs) {
-    static constexpr std::string_view buts[] = {" but ", " aber ", " mais ", " pero ", " except "};
+    static constexpr std::string_view buts[] = {" but ",       " aber ",      " mais ",     " pero ",     " ma ",        " mas ",
+                                                " maar ",      " men ",       " ale ",      " except",    " leaving ",   " excluding ",
+                                                " other than ", " apart from ", " omitting ", " skipping ", " save for ",  " without ",
+                                                " au\u00dfer ", " ausser ",    " bis auf ",  " ohne ",     " sauf ",      " except\u00e9 ",
+                                                " excepto ",   " salvo ",     " tranne ",   " eccetto ",  " exceto ",    " behalve ",
+                                                " utom ",      " opr\u00f3cz ", " and not ",  " und nicht ", " et pas ",    " y no "};
     std::vector<std::size_t> cuts{0};
     for (std::size_t i = 0; i < low.size(); ++i) {
         const bool inside = std::any_of(
@@ -260,11 +287,22 @@ std::vector<Clause> clausesOf(const std::string& low, const std::vector<Designat
     for (std::size_t k = 0; k + 1 < cuts.size(); ++k) {
         Clause clause{cuts[k], cuts[k + 1]};
         const std::string_view text = std::string_view(low).substr(clause.begin, clause.end - clause.begin);
-        clause.fits = says(text, kFit);
-        clause.forbids = says(text, kForbid);
-        for (const std::string_view phrase : kFit) {
-            const std::size_t at = findWord(text, phrase);
-            if (at != std::string::npos) clause.verb = std::min(clause.verb, clause.begin + at);
+        clause.fits = says(text, stepWords().fit) || (says(text, stepWords().last) && !says(low, stepWords().test));
+        clause.forbids = says(text, stepWords().forbid);
+        clause.exception = std::any_of(std::begin(buts), std::end(buts), [&](std::string_view word) {
+            // "leaving L3 until later" names a part, "leaving a gap" none.
+            return text.starts_with(word) && std::any_of(runs.begin(), runs.end(), [&](const DesignatorRun& run) {
+                       return run.begin >= clause.begin && run.begin <= clause.begin + word.size() + 4;
+                   });
+        });
+        clause.forbids = clause.forbids || (clause.exception && !clause.fits) ||
+                         (clause.exception && !text.starts_with(" but ") && !text.starts_with(" aber ") && !text.starts_with(" mais ") &&
+                          !text.starts_with(" pero "));
+        for (const auto* list : {&stepWords().fit, &stepWords().last}) {
+            for (const std::string_view phrase : *list) {
+                const std::size_t at = findWord(text, phrase);
+                if (at != std::string::npos) clause.verb = std::min(clause.verb, clause.begin + at);
+            }
         }
         out.push_back(clause);
     }
@@ -274,7 +312,7 @@ std::vector<Clause> clausesOf(const std::string& low, const std::vector<Designat
         out[k].forbids = out[k - 1].forbids;
         out[k].verb = out[k - 1].verb;
     }
-    if (out.size() > 1 && !out[0].fits && !out[0].forbids && out[1].fits && !out[1].forbids) {
+    if (out.size() > 1 && !out[0].fits && !out[0].forbids && out[1].fits && (!out[1].forbids || out[1].exception)) {
         out[0].fits = true;
         out[0].verb = out[1].verb;
     }
@@ -283,17 +321,21 @@ std::vector<Clause> clausesOf(const std::string& low, const std::vector<Designat
 
 void readSentence(const std::string& sentence, PastedStep& step) {
     const std::string low = withoutPurpose(lowerText(sentence));
-    const bool forbids = says(low, kForbid), tests = says(low, kTest);
+    const bool forbids = says(low, stepWords().forbid), tests = says(low, stepWords().test);
     if (forbids || tests) step.holds.push_back(sentence);
-    if (says(low, kKeep)) step.keeps.push_back(sentence);
+    if (says(low, stepWords().keep)) step.keeps.push_back(sentence);
     // "Before fitting U1, check …" fits nothing.
     const bool beforeFirst = low.starts_with("before") || low.starts_with("bevor") ||
                              low.starts_with("avant") || low.starts_with("antes");
     const auto runs = designatorRuns(sentence);
     const auto clauses = clausesOf(low, runs);
     // In these tongues the verb stands behind its parts.
-    static constexpr std::string_view behind[] = {"l\u00f6ten", "einl\u00f6ten", "best\u00fccken",
-                                                  "einsetzen",  "montieren",     "wickeln"};
+    static constexpr std::string_view behind[] = {
+        "l\u00f6ten", "einl\u00f6ten", "best\u00fccken", "einsetzen", "montieren", "wickeln", "einstecken", "einpressen",
+        "eingesetzt", "eingel\u00f6tet", "best\u00fcckt", "montiert", "plaatsen", "solderen", "monteren",
+        // What is done to a part, after it: "U1 and U2 are pushed into their sockets".
+        "fitted", "installed", "soldered", "inserted", "mounted", "placed", "attached", "pushed", "pressed", "plugged", "seated",
+        "fastened", "goes in", "go in", "goes into", "go into", "wound", "mont\u00e9s", "soud\u00e9s", "plac\u00e9s"};
     for (const DesignatorRun& run : runs) {
         const auto clause = std::find_if(clauses.begin(), clauses.end(), [&](const Clause& c) {
             return run.begin >= c.begin && run.begin < c.end;
@@ -301,10 +343,14 @@ void readSentence(const std::string& sentence, PastedStep& step) {
         if (clause == clauses.end()) continue;
         if (clause->forbids) {
             step.doubts.push_back(run.refs.front() + " is named, and it says not to: it is not fitted here.");
+            step.excepted.insert(step.excepted.end(), run.refs.begin(), run.refs.end());
             continue;
         }
         const bool after = run.begin > clause->verb || says(low, behind);
-        if (!clause->fits || !after || beforeFirst || nearWordBefore(low, run.begin)) continue;
+        const bool where = nearWordBefore(low, run.begin);
+        if (!clause->fits && !where && !tests && !beforeFirst)
+            step.doubts.push_back(run.refs.front() + " is named, and no word says what is done with it.");
+        if (!clause->fits || !after || beforeFirst || where) continue;
         for (const std::string& ref : run.refs) {
             if (std::find(step.fits.begin(), step.fits.end(), ref) == step.fits.end())
                 step.fits.push_back(ref);
@@ -326,6 +372,13 @@ void readTools(const std::string& text, PastedStep& step) {
     }
 }
 
+/// "( ) R1, 4.7K (yel-vio-red)": a box before a part is to fit it.
+bool boxedPart(const PastedStep& step, const std::string& sentence) {
+    const auto runs = designatorRuns(sentence);
+    return step.boxed && !runs.empty() && runs.front().begin == 0 && !says(lowerText(sentence), stepWords().test) &&
+           !says(lowerText(sentence), stepWords().forbid);
+}
+
 void finish(PastedStep& step) {
     std::string text;
     for (const char c : step.text) {
@@ -337,11 +390,19 @@ void finish(PastedStep& step) {
     std::string title = sentences.front();
     while (!title.empty() && (title.back() == '.' || title.back() == ';')) title.pop_back();
     step.title = shortened(title);
-    for (const std::string& sentence : sentences) readSentence(sentence, step);
+    if (boxedPart(step, sentences.front()))
+        step.fits = designatorRuns(sentences.front()).front().refs;
+    else
+        readSentence(sentences.front(), step);
+    for (std::size_t i = 1; i < sentences.size(); ++i) readSentence(sentences[i], step);
+    // "R1 through R9, but not R5": the exception goes before the run.
+    std::erase_if(step.fits, [&](const std::string& ref) {
+        return std::find(step.excepted.begin(), step.excepted.end(), ref) != step.excepted.end();
+    });
     readTools(step.text, step);
     const std::string low = withoutPurpose(lowerText(step.text));
-    const bool banned = says(low, kForbid);
-    if (step.fits.empty() && says(low, kFit) && !banned)
+    const bool banned = says(low, stepWords().forbid);
+    if (step.fits.empty() && says(low, stepWords().fit) && !banned)
         step.doubts.push_back("It fits something and names no part by its designator.");
 }
 
@@ -350,7 +411,7 @@ bool isHeading(std::string_view body) {
     const auto words = tokensOf(body);
     if (words.size() > 8 || body.ends_with('.') || body.ends_with(',')) return false;
     const std::string low = lowerText(body);
-    return !says(low, kFit) || body.ends_with(':') || low.starts_with("stage") || low.starts_with("section");
+    return !says(low, stepWords().fit) || body.ends_with(':') || low.starts_with("stage") || low.starts_with("section");
 }
 
 }  // namespace
@@ -389,6 +450,7 @@ std::vector<PastedStep> readInstructions(const std::string& bytes) {
             PastedStep step;
             step.line = at;
             step.number = lead ? lead->number : "";
+            step.boxed = lead && lead->boxed;
             step.text = body.substr(lead ? lead->size : 0);
             step.stage = stage;
             out.push_back(std::move(step));
@@ -403,10 +465,43 @@ std::vector<PastedStep> readInstructions(const std::string& bytes) {
     return out;
 }
 
+namespace {
+
+/// "Keep six of the legs until step 14" as something to lay aside: how many, and for which step; the last where the
+/// paper does not say.
+void keepFor(const PastedStep& from, const std::map<std::string, std::string>& numbered, std::vector<Step>& all, std::size_t at) {
+    static constexpr std::string_view counts[] = {"",      "one",   "two",    "three",    "four",     "five",     "six",
+                                                  "seven", "eight", "nine",   "ten",      "eleven",   "twelve",   "thirteen",
+                                                  "fourteen", "fifteen", "sixteen"};
+    for (const std::string& sentence : from.keeps) {
+        Step::Keep keep;
+        const std::string low = lowerText(sentence);
+        const bool legs = low.find("lead") != std::string::npos || low.find("leg") != std::string::npos ||
+                          low.find("pattes") != std::string::npos || low.find("patas") != std::string::npos ||
+                          low.find("beinchen") != std::string::npos || low.find("draht") != std::string::npos;
+        keep.what = legs ? "cut leads" : shortened(sentence);
+        const auto words = tokensOf(sentence);
+        bool behindStep = false;
+        for (const Token& token : words) {
+            const std::string word = lowerText(token.text);
+            const auto named = std::find(std::begin(counts) + 1, std::end(counts), word);
+            if (behindStep && numbered.contains(token.text)) keep.until = numbered.at(token.text);
+            if (!behindStep && wholeNumber(word, 2)) keep.count = std::max(1, std::stoi(word));
+            if (named != std::end(counts)) keep.count = int(named - std::begin(counts));
+            behindStep = word == "step" || word == "schritt" || word == "\u00e9tape" || word == "paso";
+        }
+        if (keep.until.empty()) keep.until = all.back().id;
+        if (keep.until != all[at].id) all[at].keeps.push_back(std::move(keep));
+    }
+}
+
+}  // namespace
+
 std::vector<Step> stepsOf(const std::vector<PastedStep>& pasted, const Kit& kit) {
     std::set<std::string> ids, fitted;
     for (const Step& step : kit.steps) ids.insert(step.id);
     std::vector<Step> out;
+    std::map<std::string, std::string> numbered;  ///< ids by the paper's numbers
     int count = 0;
     for (const PastedStep& p : pasted) {
         Step step;
@@ -432,8 +527,11 @@ std::vector<Step> stepsOf(const std::vector<PastedStep>& pasted, const Kit& kit)
         step.note = p.text == p.title ? "" : p.text;
         step.tools = p.tools;
         step.stage = p.stage;
+        step.caution = cautionsOf(p.text);
+        if (!p.number.empty()) numbered[p.number] = step.id;
         out.push_back(std::move(step));
     }
+    for (std::size_t i = 0; i < out.size(); ++i) keepFor(pasted[i], numbered, out, i);
     return out;
 }
 

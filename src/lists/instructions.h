@@ -19,12 +19,14 @@ struct PastedStep {
     std::vector<std::string> keeps;  ///< sentences about what to lay aside for later
     std::vector<std::string> tools;
     std::vector<std::string> doubts;
+    std::vector<std::string> excepted;  ///< designators that it says are not fitted here
+    bool boxed = false;                 ///< a box to tick stands before it
 };
 
 /// Numbered or ticked instructions, or paragraphs, pasted from a manual: the parts each fits by its verbs
 /// ("Solder R1-R4 and C3"; not those of "do not fit U1 yet" or "next to R5"), tools by their names, hold
 /// points by "do not", "not yet", "before", "test", "until", and what is to be kept for later by "keep",
-/// "save", "later". English, German, French and Spanish words.
+/// "save", "later", by data/words/steps.txt.
 std::vector<PastedStep> readInstructions(const std::string& bytes);
 
 /// The steps as a kit holds them, one after the other, with ids that `taken` does not have; designators that

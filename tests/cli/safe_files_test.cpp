@@ -105,3 +105,34 @@ TEST_CASE("pipes and the standard input are read") {
     CHECK(pclose(pipe) == 0);
     CHECK(json::parse(out)["lines"] == json::parse(wanted)["lines"]);
 }
+
+TEST_CASE("kit check reads the circuit, a supply is one, a dial's numbers have their unit, a band keeps its word") {
+    Folder folder;
+    std::ofstream(folder / "bad.cir") << "bad\nV1 in 0 12\nR1`:>hit` in 0 1k\n.end\n";
+    std::ofstream(folder / "bad.kit.json")
+        << R"({"format": "ombrek-kit", "version": 1, "id": "bad", "name": "Bad", "circuit": "bad.cir", "parts": [{"ref": "R1", "kind": "resistor", "value": "1k"}]})";
+    const Ran checked = run("kit check " + (folder / "bad.kit.json").string() + " --json");
+    INFO(checked.out);
+    CHECK(checked.code == 2);
+    CHECK(checked.out.find("no fault") == std::string::npos);
+    CHECK_FALSE(fs::exists("hit"));
+    for (const char* supply : {"0", "-12", "1000", "nan", "12x"}) {
+        INFO(supply);
+        CHECK(run(std::string("expect ") + OMBREK_DATA_FOLDER + "/demo/lantern-15.kit.json --supply=" + supply + " --json").code == 2);
+    }
+    std::ofstream(folder / "dial.csv") << "position;frequency\n0;7,000\n90;7,030\n180;7,060\n";
+    CHECK(run("dial " + (folder / "dial.csv").string() + " --json").code == 2);
+
+    const std::string book = (folder / "shack.ombrek").string(), log = (folder / "log.adi").string();
+    REQUIRE(run("practice " + book).code == 0);
+    std::ofstream(log) << "x<EOH>\n<CALL:6>QX1ABC<QSO_DATE:8>20260101<TIME_ON:4>1200<BAND:3>40m<FREQ:6>14.060<MODE:2>CW<EOR>\n"
+                          "<CALL:6>QX2ABC<QSO_DATE:8>20260101<TIME_ON:4>1201<BAND:3>40m<FREQ:8>7.030.00<MODE:2>CW<EOR>\n";
+    const Ran taken = run("log " + book + " --import " + log + " --json");
+    INFO(taken.out);
+    REQUIRE(taken.code == 0);
+    CHECK(json::parse(taken.out)["doubts"].size() == 1);
+    const Ran shown = run("log " + book + " --json");
+    INFO(shown.out);
+    CHECK(shown.out.find("20m") == std::string::npos);
+    CHECK(shown.out.find("7030000") != std::string::npos);
+}

@@ -85,7 +85,7 @@ TEST_CASE("a power is typed with its current behind it, a click is a field, nons
     REQUIRE(grid != nullptr);
     QTest::mouseClick(grid, Qt::LeftButton, {}, QPoint(grid->width() - 30, grid->height() - 30));
     desk.settle();
-    CHECK(desk.now().contains(QStringLiteral("15")));
+    CHECK(desk.now().contains(QStringLiteral("13.8")));
     desk.key(Qt::Key_K);
     desk.refused(QStringLiteral("pad 30 apples"));
     desk.key(Qt::Key_D);

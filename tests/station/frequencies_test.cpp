@@ -5,7 +5,7 @@ using namespace ombrek;
 
 namespace {
 
-void count(Bench& bench, Subject subject, double value, Settings settings = {}) {
+void count(TuneBench& bench, Subject subject, double value, Settings settings = {}) {
     bench.take({0, std::move(subject), value, Unit::hertz, 0, std::move(settings), "typed", 0});
 }
 
@@ -13,7 +13,7 @@ void count(Bench& bench, Subject subject, double value, Settings settings = {}) 
 
 TEST_CASE("a counter that reads two crystals alike too high has an offset") {
     // 16 MHz read 16.0640, 8 MHz read 8.0656.
-    Bench bench;
+    TuneBench bench;
     count(bench, Subject::reference("16 MHz"), 16.0640e6, {{std::string(kKnown), 16e6}});
     CHECK(counterOf(bench.build).verdict == ReferenceFit::Verdict::cannotTell);
     count(bench, Subject::reference("8 MHz"), 8.0e6, {{std::string(kKnown), 8e6}});
@@ -26,7 +26,7 @@ TEST_CASE("a counter that reads two crystals alike too high has an offset") {
 }
 
 TEST_CASE("crystals: the last of each, dead ones, a load, a loss") {
-    Bench bench;
+    TuneBench bench;
     count(bench, Subject::crystal("10"), 4.913872e6);
     count(bench, Subject::crystal("2"), 4.913800e6);
     count(bench, Subject::crystal("2"), 4.913790e6);
@@ -49,7 +49,7 @@ TEST_CASE("crystals: the last of each, dead ones, a load, a loss") {
 }
 
 TEST_CASE("the dial's points by rising position, of one band, and what is wanted") {
-    Bench bench;
+    TuneBench bench;
     for (const double x : {90.0, 0.0, 180.0})
         count(bench, Subject::dial(std::to_string(x)), 7e6 + 100 * x, {{std::string(kPosition), x}});
     count(bench, Subject::dial("0", "80 m"), 3.5e6, {{std::string(kPosition), 0.0}});

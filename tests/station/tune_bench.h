@@ -19,7 +19,7 @@ inline Adjustment adjustmentOf(const char* id, Adjustment::Kind kind,
 }
 
 /// A build that takes readings one after another.
-class Bench {
+class TuneBench {
  public:
     Kit kit;
     Build build;

@@ -23,7 +23,7 @@ Adjustment set(const char* id, double target, double tolerance, Unit unit = Unit
     return out;
 }
 
-void readAs(Bench& bench, const std::string& id, double value, double position, double u = 0) {
+void readAs(TuneBench& bench, const std::string& id, double value, double position, double u = 0) {
     bench.take({0,
                 Subject::adjustment(id),
                 value,
@@ -37,7 +37,7 @@ void readAs(Bench& bench, const std::string& id, double value, double position, 
 }  // namespace
 
 TEST_CASE("before an adjustment: what must hold, what must be done, the load, what it rests on, the warmth") {
-    Bench bench;
+    TuneBench bench;
     Check rail;
     rail.id = "rail";
     rail.title = "8 V rail";
@@ -81,7 +81,7 @@ TEST_CASE("before an adjustment: what must hold, what must be done, the load, wh
 }
 
 TEST_CASE("of what transmits the load is asked for, whatever else holds") {
-    Bench bench;
+    TuneBench bench;
     Adjustment tx = adjustmentOf("tx", Kind::peak);
     tx.unit = Unit::watt;
     bench.kit.adjustments = {tx};
@@ -92,7 +92,7 @@ TEST_CASE("of what transmits the load is asked for, whatever else holds") {
 }
 
 TEST_CASE("a value within its limits that the meter cannot prove is not turned at for ever") {
-    Bench bench;
+    TuneBench bench;
     bench.kit.adjustments = {set("bfo", 456500, 5), set("vfo", 5e6, 1000)};
     readAs(bench, "bfo", 456470, 0.0, 12);
     readAs(bench, "bfo", 456530, 1.0, 12);
@@ -110,7 +110,7 @@ TEST_CASE("a value within its limits that the meter cannot prove is not turned a
 }
 
 TEST_CASE("a rig that drifts while it is set is followed, not argued with") {
-    Bench bench;
+    TuneBench bench;
     bench.kit.adjustments = {set("bfo", 1e6, 5)};
     double position = 0.5;
     int taken = 0;
@@ -128,7 +128,7 @@ TEST_CASE("a rig that drifts while it is set is followed, not argued with") {
 
 TEST_CASE("those who back off: proved at the peak, left below it on the side they chose") {
     for (const BackOff way : {BackOff{0.02, true}, BackOff{0.03, false}, BackOff{0.01, true}}) {
-        Bench bench;
+        TuneBench bench;
         Adjustment tx = adjustmentOf("tx", Kind::peak);
         tx.unit = Unit::watt;
         bench.kit.adjustments = {tx};
@@ -159,7 +159,7 @@ TEST_CASE("those who back off: proved at the peak, left below it on the side the
 }
 
 TEST_CASE("a bar that shows its most over half the travel cannot tell where the peak is") {
-    Bench bench;
+    TuneBench bench;
     Adjustment rx = adjustmentOf("rx", Kind::peak);
     rx.scale = {ReadingScale::Kind::bar, 8, 1};
     bench.kit.adjustments = {rx};
@@ -172,7 +172,7 @@ TEST_CASE("a bar that shows its most over half the travel cannot tell where the 
 }
 
 TEST_CASE("a lamp is put out by its brightness alone, as on a resistive bridge") {
-    Bench bench;
+    TuneBench bench;
     Adjustment c = adjustmentOf("c1", Kind::null);
     c.scale = {ReadingScale::Kind::light, 8, 1};
     bench.kit.adjustments = {c};
@@ -195,7 +195,7 @@ TEST_CASE("a lamp is put out by its brightness alone, as on a resistive bridge")
 }
 
 TEST_CASE("an end stop: turns and the drawers, each with its odds: the wand agrees") {
-    Bench bench;
+    TuneBench bench;
     Part trimmer, fixed;
     trimmer.ref = "C10";
     trimmer.kind = PartKind::trimmer;
@@ -258,7 +258,7 @@ TEST_CASE("an end stop: turns and the drawers, each with its odds: the wand agre
 }
 
 TEST_CASE("a bias of three: one that draws nothing takes the pass back") {
-    Bench bench;
+    TuneBench bench;
     Adjustment bias = adjustmentOf("bias", Kind::bias);
     bias.unit = Unit::ampere;
     bias.safe = SafeEnd::low;
@@ -295,7 +295,7 @@ TEST_CASE("a bias of three: one that draws nothing takes the pass back") {
 
 TEST_CASE(
     "a bias by a menu's numbers is rounded towards its safe end: too coarse steps are not called safe") {
-    Bench bench;
+    TuneBench bench;
     Adjustment bias = adjustmentOf("bias", Kind::bias);
     bias.unit = Unit::ampere;
     bias.safe = SafeEnd::low;
@@ -312,7 +312,7 @@ TEST_CASE(
 }
 
 TEST_CASE("three IF circuits that pull each other converge in rounds, and each round says what it gained") {
-    Bench bench;
+    TuneBench bench;
     bench.kit.adjustments = {adjustmentOf("if3", Kind::peak, {"if2", "if1"}),
                              adjustmentOf("if2", Kind::peak, {"if3", "if1"}),
                              adjustmentOf("if1", Kind::peak, {"if3", "if2"})};
@@ -347,7 +347,7 @@ TEST_CASE("three IF circuits that pull each other converge in rounds, and each r
 }
 
 TEST_CASE("band ends by coil and trimmer go to and fro until neither moves the other (any radio text)") {
-    Bench bench;
+    TuneBench bench;
     Adjustment low = set("low", 7.000e6, 1500), high = set("high", 7.200e6, 1500);
     low.kind = high.kind = Kind::range;
     low.partners = {"high"};

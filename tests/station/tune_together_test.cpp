@@ -3,7 +3,7 @@
 using namespace ombrek;
 
 TEST_CASE("two nulls that pull each other end in a few turns, and agree on who is turned next") {
-    Bench bench;
+    TuneBench bench;
     bench.kit.adjustments = {adjustmentOf("phase", Adjustment::Kind::null, {"amplitude"}),
                              adjustmentOf("amplitude", Adjustment::Kind::null)};
     std::map<std::string, double> stands{{"phase", 0.5}, {"amplitude", 0.5}};
@@ -33,7 +33,7 @@ TEST_CASE("two nulls that pull each other end in a few turns, and agree on who i
 }
 
 TEST_CASE("a peak by ear: no number is wanted, and a number takes over again") {
-    Bench bench;
+    TuneBench bench;
     bench.kit.adjustments = {adjustmentOf("rx", Adjustment::Kind::peak)};
     const auto gain = [](double x) { return 1 / std::sqrt(1 + std::pow((x - 0.31) / 0.07, 2)); };
     double stands = 0.5;
@@ -55,7 +55,7 @@ TEST_CASE("a peak by ear: no number is wanted, and a number takes over again") {
 }
 
 TEST_CASE("loudest at an end by ear is an end stop") {
-    Bench bench;
+    TuneBench bench;
     bench.kit.adjustments = {adjustmentOf("rx", Adjustment::Kind::peak)};
     double stands = 0.5;
     for (int i = 0; i < 60; ++i) {

@@ -139,11 +139,13 @@ int number(std::string_view digits) {
 struct Trailing {
     const ToleranceLetter* tolerance = nullptr;
     std::optional<double> volts;
+    std::optional<double> percent{};  ///< written out
 };
 
 void keep(MarkReading reading, const Trailing& trailing, Readings& out) {
     if (trailing.volts && reading.kind != PartKind::capacitor) return;
     reading.volts = trailing.volts;
+    if (trailing.percent) reading.tolerancePercent = trailing.percent;
     if (const ToleranceLetter* letter = trailing.tolerance) {
         const bool sided = letter->low != letter->high;
         if (sided && reading.kind != PartKind::capacitor) return;
@@ -257,14 +259,14 @@ void readCode(std::string_view code, const Trailing& known, Readings& out) {
     if (code.empty() || code.size() > 8) return;
     readDigitCode(code, known, out);
     readLetterMark(code, known, out);
-    if (!known.tolerance && !known.volts) readEia96(code, out);
-    if (known.tolerance || code.size() < 3) return;
+    if (!known.tolerance && !known.volts && !known.percent) readEia96(code, out);
+    if (known.tolerance || known.percent || code.size() < 3) return;
     // The first letter with a whole value before it may be the tolerance; what follows is the voltage.
     for (std::size_t at = 1; at < code.size(); ++at) {
         const ToleranceLetter* letter = toleranceLetter(code[at]);
         if (letter == nullptr || at < 2 || (at < 3 && !usual(*letter))) continue;
         const std::string_view rest = code.substr(at + 1);
-        Trailing trailing{letter, known.volts};
+        Trailing trailing{letter, known.volts, known.percent};
         if (!rest.empty()) {
             if (known.volts) continue;
             trailing.volts = voltageCode(rest);
@@ -295,48 +297,114 @@ void readWritten(std::string_view text, const Trailing& trailing, Readings& out)
     }
 }
 
-/// Blanks out of a code; a trailing voltage and a µ in one letter.
+/// A mark with what stands beside its code taken apart.
 struct Cleaned {
     std::string code;
-    std::optional<double> volts;
-    bool words = false;  ///< more than one word stood there
+    std::optional<double> volts, percent;
+    bool strange = false;  ///< a word that is neither: the mark is not understood
 };
 
-Cleaned cleaned(std::string_view text) {
-    Cleaned out;
-    std::size_t i = 0;
-    const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '/' || c == '\n' || c == '\r'; };
-    while (i < text.size()) {
-        while (i < text.size() && blank(text[i])) ++i;
-        const std::size_t start = i;
-        while (i < text.size() && !blank(text[i])) ++i;
-        std::string_view token = text.substr(start, i - start);
-        if (token.empty()) continue;
-        if (!out.code.empty()) {
-            out.words = true;
-            if (const auto volts = writtenVolts(token)) {
-                out.volts = volts;
-                continue;
-            }
-            if ((token == "V" || token == "v") && out.code.size() >= 2) {  // "10 µF 25 V": the number before
-                std::size_t digits = out.code.size();
-                while (digits > 0 && (isDigit(out.code[digits - 1]) || out.code[digits - 1] == '.')) --digits;
-                if (digits > 0 && digits < out.code.size())
-                    out.volts = writtenVolts(out.code.substr(digits) + "V");
-                if (out.volts) out.code.erase(digits);
-                continue;
-            }
-        }
-        for (std::size_t k = 0; k < token.size();) {
-            if (token.substr(k).starts_with("µ") || token.substr(k).starts_with("μ")) {
-                out.code.push_back('u');
-                k += 2;
-            } else {
-                out.code.push_back(token[k++]);
-            }
+std::vector<std::string> wordsOf(std::string_view text) {
+    std::vector<std::string> out;
+    std::string word;
+    for (const char c : std::string(text) + ' ') {
+        if (c != ' ' && c != '\t' && c != '\n' && c != '\r') {
+            word += c;
+        } else if (!word.empty()) {
+            out.push_back(std::move(word));
+            word.clear();
         }
     }
     return out;
+}
+
+bool isDecimal(std::string_view text) {
+    return !text.empty() && text.find_first_not_of("0123456789.,") == std::string_view::npos && isDigit(text[0]);
+}
+
+double decimal(std::string text) {
+    std::replace(text.begin(), text.end(), ',', '.');
+    const auto value = parseQuantity(text);
+    return value ? value->value : NAN;
+}
+
+/// "5%", "±5%", "+/-5%".
+std::optional<double> writtenPercent(std::string text) {
+    for (const std::string_view sign : {"±", "+/-", "+-"}) {
+        if (text.starts_with(sign)) text.erase(0, sign.size());
+    }
+    if (!text.ends_with('%') || !isDecimal(text.substr(0, text.size() - 1))) return std::nullopt;
+    const double value = decimal(text.substr(0, text.size() - 1));
+    return value > 0 && value <= 100 ? std::optional(value) : std::nullopt;
+}
+
+/// "1/4W", "0.25W", "1W": what a resistor bears says nothing of its value.
+bool isWatts(std::string_view text) {
+    if (text.size() < 2 || (text.back() != 'W' && text.back() != 'w')) return false;
+    return text.substr(0, text.size() - 1).find_first_not_of("0123456789./,") == std::string_view::npos;
+}
+
+/// A unit or the letter of a tolerance behind a number of its own: "10 µF", "4.7 k", "104 K".
+bool belongsBehind(std::string_view word) {
+    if (word.size() == 1) return std::isalpha(static_cast<unsigned char>(word[0])) != 0;
+    if (word.starts_with("µ") || word.starts_with("μ") || word.starts_with("Ω")) return true;
+    if (std::string_view("pnumkMGPNU").find(word[0]) == std::string_view::npos) return word.starts_with("ohm") || word.starts_with("Ohm");
+    const std::string_view rest = word.substr(1);
+    return rest == "F" || rest == "f" || rest == "H" || rest == "h" || rest == "Ω" || rest.starts_with("ohm") || rest.starts_with("Ohm");
+}
+
+Cleaned cleaned(std::string_view text) {
+    Cleaned out;
+    auto words = wordsOf(text);
+    // "25 V", "5 %", "1/4 W": a number and its unit are one.
+    for (std::size_t i = 0; i + 1 < words.size(); ++i) {
+        const std::string& unit = words[i + 1];
+        const bool number = words[i].find_first_not_of("0123456789./,±+-") == std::string::npos;
+        if (!number || (unit != "V" && unit != "v" && unit != "%" && unit != "W" && unit != "w")) continue;
+        words[i] += unit;
+        words.erase(words.begin() + std::ptrdiff_t(i) + 1);
+    }
+    for (std::string word : words) {
+        const auto volts = out.code.empty() ? std::nullopt : writtenVolts(word);
+        if (isWatts(word) && !out.code.empty()) continue;
+        if (const auto percent = writtenPercent(word); percent && !out.code.empty()) {
+            out.percent = percent;
+        } else if (volts) {
+            out.volts = volts;
+        } else if (out.code.empty()) {
+            // "47µ/25", "100n/50V": behind the stroke its voltage; "1/2" is a fraction and no mark.
+            if (const auto stroke = word.find('/'); stroke != std::string::npos) {
+                const std::string behind = word.substr(stroke + 1);
+                out.volts = isDecimal(behind) ? std::optional(decimal(behind)) : writtenVolts(behind);
+                if (const auto percent = writtenPercent(behind)) out.percent = percent;
+                const bool fraction = isDecimal(word.substr(0, stroke)) && word.substr(0, stroke).size() < 3;
+                out.strange = fraction || (!out.volts && !out.percent && !isWatts(behind));
+                word.erase(stroke);
+            }
+            for (std::size_t k = 0; k < word.size();) {
+                if (word.compare(k, 2, "µ") == 0 || word.compare(k, 2, "μ") == 0) {
+                    out.code.push_back('u');
+                    k += 2;
+                } else {
+                    out.code.push_back(word[k++]);
+                }
+            }
+        } else if (belongsBehind(word)) {
+            if (word.starts_with("µ") || word.starts_with("μ")) word = "u" + word.substr(2);
+            out.code += word;
+        } else {
+            out.strange = true;
+        }
+    }
+    return out;
+}
+
+/// "100nF", "10UH", "22pF": with its unit written, which no tolerance letter is.
+bool hasUnit(std::string_view code) {
+    if (code.size() < 3) return false;
+    const char unit = code.back(), prefix = code[code.size() - 2];
+    return (unit == 'F' || unit == 'H') && std::string_view("pnumPNU").find(prefix) != std::string_view::npos &&
+           code.substr(0, code.size() - 2).find_first_not_of("0123456789.,") == std::string_view::npos;
 }
 
 std::vector<std::string> colourWords(std::string_view text) {
@@ -362,10 +430,16 @@ bool mayBeColours(std::string_view text) {
 }
 
 void readPrinted(std::string_view text, Readings& out) {
-    const Cleaned mark = cleaned(text);
-    if (mark.code.empty() || mark.code.size() > 16) return;
+    Cleaned mark = cleaned(text);
+    if (mark.strange || mark.code.empty() || mark.code.size() > 16) return;
     Trailing trailing;
     trailing.volts = mark.volts;
+    trailing.percent = mark.percent;
+    if (hasUnit(mark.code)) {
+        char& prefix = mark.code[mark.code.size() - 2];
+        prefix = char(std::tolower(static_cast<unsigned char>(prefix)));
+        return readWritten(mark.code, trailing, out);
+    }
     readCode(mark.code, trailing, out);
     std::stable_partition(out.begin(), out.end(), [](const MarkReading& r) { return !unlikely(r); });
     if (mark.code.size() > 4 && !trailing.volts) {  // "1H104K": the voltage first

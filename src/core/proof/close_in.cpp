@@ -8,7 +8,8 @@
 namespace ombrek {
 namespace {
 
-constexpr double kSide = 4000;  ///< of a voice sideband [Hz]
+constexpr double kSide = 4000;   ///< of a voice sideband [Hz]
+constexpr double kCarrier = 150;  ///< to either side of a carrier, where no voice is [Hz] (common practice)
 
 double powerOf(double level) { return std::pow(10, level / 10); }
 
@@ -64,12 +65,15 @@ double occupied(const std::vector<TracePoint>& t) {
 }
 
 void judgeSidebands(const std::vector<TracePoint>& t, double step, Emission emission, CloseIn& out) {
+    // Carrier and sidebands by the same sum over their points: the analyser's filter spreads a line over as many points
+    // as it does each part of a sideband, however close they stand.
+    const double middle = std::max(kCarrier, 2 * step);
     double lower = 0, upper = 0, carrier = 0;
     for (const TracePoint& p : t) {
         const double offset = p.hertz - out.carrier;
         if (std::abs(offset) > kSide) continue;
-        if (std::abs(offset) <= 2 * step)
-            carrier = std::max(carrier, powerOf(p.level));
+        if (std::abs(offset) <= middle)
+            carrier += powerOf(p.level);
         else
             (offset > 0 ? upper : lower) += powerOf(p.level);
     }

@@ -76,6 +76,15 @@ char personsMark = '.';  // see writeDecimalsWith
 
 bool isDigit(char c) { return c >= '0' && c <= '9'; }
 
+/// Whether a blank parts thousands, "14 060", and not two numbers, "104 50V": three figures follow.
+bool partsThousands(std::string_view text, std::size_t blank, bool behindFigures) {
+    std::size_t at = blank;
+    while (at < text.size() && (text[at] == ' ' || text[at] == '\t')) ++at;
+    std::size_t figures = 0;
+    while (at + figures < text.size() && isDigit(text[at + figures])) ++figures;
+    return figures == 0 || (figures == 3 && behindFigures);
+}
+
 std::string stripped(std::string_view text) {
     std::string out;
     for (std::size_t i = 0; i < text.size();) {
@@ -85,6 +94,9 @@ std::string stripped(std::string_view text) {
         if (space != kSpaces.end()) {
             i += space->size();
         } else if (text[i] == ' ' || text[i] == '\t' || text[i] == '\r' || text[i] == '\n') {
+            // Two numbers stay two: nothing is read then.
+            const bool number = std::any_of(out.begin(), out.end(), isDigit);
+            if (number && !partsThousands(text, i, isDigit(out.back()))) out.push_back(' ');
             ++i;
         } else {
             out.push_back(text[i++]);
