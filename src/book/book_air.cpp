@@ -69,8 +69,7 @@ std::vector<Heard> Book::heard() const {
 std::size_t Book::logSize() const {
     return inside_->read(std::size_t(0), [&] {
         return std::size_t(
-            inside_->db
-                ->execAndGet("SELECT (SELECT count(*) FROM contact) + (SELECT count(*) FROM heard)")
+            inside_->db->execAndGet("SELECT (SELECT count(*) FROM contact) + (SELECT count(*) FROM heard)")
                 .getInt64());
     });
 }

@@ -79,8 +79,8 @@ void dropUnfinishedImports(SQLite::Database& db) {
     SQLite::Transaction transaction(db);
     db.exec("UPDATE action_in_hand SET id=0");
     for (const std::string table : {"stock", "contact", "heard"})
-        db.exec("DELETE FROM " + table + " WHERE EXISTS (SELECT 1 FROM pending_import WHERE record='" + table +
-                "' AND " + table + ".id BETWEEN first AND last)");
+        db.exec("DELETE FROM " + table + " WHERE EXISTS (SELECT 1 FROM pending_import WHERE record='" +
+                table + "' AND " + table + ".id BETWEEN first AND last)");
     db.exec("DELETE FROM pending_import");
     transaction.commit();
 }
@@ -153,9 +153,9 @@ Result<void> checkSound(const fs::path& path) {
         if (const std::string missing = current ? missingIn(db) : ""; !missing.empty())
             return tl::make_unexpected(damaged(path, missing));
         if (const std::string foreign = foreignIn(db); !foreign.empty())
-            return problem(path.filename().string(),
-                           "This book was not opened: " + foreign + ". Somebody put it there; nothing of it was run. "
-                           "Take a rescue copy, which leaves it out.");
+            return problem(path.filename().string(), "This book was not opened: " + foreign +
+                                                         ". Somebody put it there; nothing of it was run. "
+                                                         "Take a rescue copy, which leaves it out.");
         if (!isSound(db) || !db.tableExists("reading") || !db.tableExists("undo_step"))
             return tl::make_unexpected(damaged(path, ""));
         const std::string what = current ? damageIn(db) : "";

@@ -59,7 +59,8 @@ Result<void> importRows(const Book& book, Inside& inside, const Record<Row>& rec
         // The last row goes in first and so keeps the numbers below it; nobody sees a row that is pending.
         inTurn(inside, db, [&] {
             first = db.execAndGet("SELECT coalesce(max(id), 0) + 1 FROM " + table).getInt64();
-            aside.run("INSERT INTO pending_import(first, last, record) VALUES(?, ?, ?)", first, lastId(), table);
+            aside.run("INSERT INTO pending_import(first, last, record) VALUES(?, ?, ?)", first, lastId(),
+                      table);
             put(rows.size() - 1);
         });
         const auto done = [&] {
@@ -83,8 +84,8 @@ Result<void> importRows(const Book& book, Inside& inside, const Record<Row>& rec
             const std::int64_t action = aside.beginAction(name, false);
             // The rows are hidden when it is taken back, and go when the book is opened next.
             aside.run("INSERT INTO undo_step(action, sql) VALUES(?, ?)", action,
-                      "INSERT INTO import_undone(first, last, record) VALUES(" + std::to_string(first) + ", " +
-                          std::to_string(lastId()) + ", '" + table + "')");
+                      "INSERT INTO import_undone(first, last, record) VALUES(" + std::to_string(first) +
+                          ", " + std::to_string(lastId()) + ", '" + table + "')");
             done();
         });
     } catch (const SQLite::Exception& error) {

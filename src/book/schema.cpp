@@ -31,10 +31,9 @@ constexpr PlainTable kPlainTables[] = {
     {"photo_data", "id INTEGER PRIMARY KEY, jpeg BLOB"},
     {"pending_import", "id INTEGER PRIMARY KEY, first INTEGER, last INTEGER, record"}};
 
-constexpr const char* kIndexes[] = {"CREATE INDEX undo_step_action ON undo_step(action)",
-                                    "CREATE INDEX action_undone ON action(undone)",
-                                    "CREATE INDEX reading_build ON reading(build)",
-                                    "CREATE INDEX contact_at ON contact(at)"};
+constexpr const char* kIndexes[] = {
+    "CREATE INDEX undo_step_action ON undo_step(action)", "CREATE INDEX action_undone ON action(undone)",
+    "CREATE INDEX reading_build ON reading(build)", "CREATE INDEX contact_at ON contact(at)"};
 
 /// As a condition: a word that no Ombrek writes. @pre the column has words
 std::string outside(const ColumnLine& column) {
@@ -69,13 +68,15 @@ std::string triggerText(const std::string& table, const std::string& event,
         sets.push_back("'" + column + "='||quote(old." + column + ")");
     }
     const std::string inverse =
-        event == "INSERT"   ? "'DELETE FROM " + table + " WHERE id='||new.id"
-        : event == "UPDATE" ? "'UPDATE " + table + " SET '||" + joined(sets, "||','||") + "||' WHERE id='||old.id"
-                            : "'INSERT INTO " + table + "(id," + joined(columns, ",") + ") VALUES('||old.id||','||" +
-                                  joined(restored, "||','||") + "||')'";
+        event == "INSERT" ? "'DELETE FROM " + table + " WHERE id='||new.id"
+        : event == "UPDATE"
+            ? "'UPDATE " + table + " SET '||" + joined(sets, "||','||") + "||' WHERE id='||old.id"
+            : "'INSERT INTO " + table + "(id," + joined(columns, ",") + ") VALUES('||old.id||','||" +
+                  joined(restored, "||','||") + "||')'";
     return "CREATE TRIGGER " + table + "_" + event + " AFTER " + event + " ON " + table +
            (whileInHand ? " WHEN (SELECT id FROM action_in_hand) > 0" : "") +
-           " BEGIN INSERT INTO undo_step(action, sql) VALUES ((SELECT id FROM action_in_hand), " + inverse + "); END";
+           " BEGIN INSERT INTO undo_step(action, sql) VALUES ((SELECT id FROM action_in_hand), " + inverse +
+           "); END";
 }
 
 std::vector<std::string> plainTables() {
@@ -103,8 +104,7 @@ void makeSchema(SQLite::Database& db) {
 
 void remakeTriggers(SQLite::Database& db) {
     for (const RecordLine& record : record::all()) {
-        for (const char* event : kEvents)
-            db.exec("DROP TRIGGER IF EXISTS " + record.name + "_" + event);
+        for (const char* event : kEvents) db.exec("DROP TRIGGER IF EXISTS " + record.name + "_" + event);
         makeTriggers(db, record);
     }
 }

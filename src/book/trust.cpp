@@ -127,7 +127,9 @@ std::string foreignIn(SQLite::Database& db) {
     return "";
 }
 
-UndoOnly::UndoOnly(SQLite::Database& db) : db_(db) { sqlite3_set_authorizer(db.getHandle(), allowed, nullptr); }
+UndoOnly::UndoOnly(SQLite::Database& db) : db_(db) {
+    sqlite3_set_authorizer(db.getHandle(), allowed, nullptr);
+}
 UndoOnly::~UndoOnly() { sqlite3_set_authorizer(db_.getHandle(), nullptr, nullptr); }
 
 }  // namespace ombrek

@@ -109,7 +109,8 @@ class Writer {
             cards.push_back({i < netlist_.cardLines.size() ? netlist_.cardLines[i] : 0, netlist_.cards[i]});
         std::vector<CircuitElement> elements;
         if (const auto read = define(cards, top_, elements); !read) return tl::make_unexpected(read.error());
-        if (const auto done = place(netlist_.elements, top_, 0); !done) return tl::make_unexpected(done.error());
+        if (const auto done = place(netlist_.elements, top_, 0); !done)
+            return tl::make_unexpected(done.error());
         // What hangs in the air reads nothing, as on a meter.
         out_.lines.emplace_back(".options rshunt=1e9 itl1=500 itl2=300");
         out_.lines.emplace_back(".end");
@@ -227,8 +228,10 @@ class Writer {
     Done place(const std::vector<CircuitElement>& elements, Scope& scope, int depth) {
         std::vector<std::string> aliases;
         for (const CircuitElement& e : elements) {
-            if (++elements_ > kMost) return refused(e.line, "", "More than 20,000 elements, subcircuits opened.");
-            const bool source = e.kind() == 'b' || ((e.kind() == 'e' || e.kind() == 'g') && !behavioural(e).empty());
+            if (++elements_ > kMost)
+                return refused(e.line, "", "More than 20,000 elements, subcircuits opened.");
+            const bool source =
+                e.kind() == 'b' || ((e.kind() == 'e' || e.kind() == 'g') && !behavioural(e).empty());
             const std::string kind = source ? "b" : std::string(1, e.kind());
             aliases.push_back(kind + std::to_string(elements_));
             if (std::string_view("vehlb").find(kind[0]) != std::string_view::npos)
@@ -307,14 +310,16 @@ class Writer {
         return {};  // it does nothing at rest
     }
 
-    Result<std::string> passive(const CircuitElement& e, const std::vector<Field>& fields, const Scope& scope) {
+    Result<std::string> passive(const CircuitElement& e, const std::vector<Field>& fields,
+                                const Scope& scope) {
         std::optional<double> value;
         double many = 1;
         for (const Field& f : fields) {
             const bool own = f.name.empty() || f.name == std::string(1, e.kind());
             if (!own && f.name != "m") {
                 if (nothingAtRest(f.name)) continue;
-                return refused(e.line, e.name, "\"" + f.name.substr(0, 30) + "=\" is not known of such a part.");
+                return refused(e.line, e.name,
+                               "\"" + f.name.substr(0, 30) + "=\" is not known of such a part.");
             }
             const auto read = number(f.value, scope, e.line, e.name);
             if (!read) return tl::make_unexpected(read.error());
@@ -331,14 +336,17 @@ class Writer {
         return ' ' + plainNumber(e.kind() == 'c' ? *value * many : *value / many);
     }
 
-    /// "DC 12 AC 1", "12 SIN(0 1 1k)", "PULSE(0 5 …)": a source gives its direct value, else what it begins with.
-    Result<std::string> atRest(const CircuitElement& e, const std::vector<Field>& fields, const Scope& scope) {
-        static const std::set<std::string> waves{"sin", "pulse", "pwl", "exp", "sffm", "am"};
+    /// "DC 12 AC 1", "12 SIN(0 1 1k)", "PULSE(0 5 …)": a source gives its direct value, else what it begins
+    /// with.
+    Result<std::string> atRest(const CircuitElement& e, const std::vector<Field>& fields,
+                               const Scope& scope) {
+        static const std::set<std::string> waves{"sin", "sine", "pulse", "pwl", "exp", "sffm", "am"};
         std::optional<double> direct, first;
         for (std::size_t i = 0; i < fields.size(); ++i) {
             const std::string word = lowered(fields[i].value);
             if (!fields[i].name.empty() && fields[i].name != "dc" && fields[i].name != "ac")
-                return refused(e.line, e.name, "\"" + fields[i].name.substr(0, 30) + "=\" is not known of a source.");
+                return refused(e.line, e.name,
+                               "\"" + fields[i].name.substr(0, 30) + "=\" is not known of a source.");
             if (fields[i].name.empty() && word == "dc") continue;
             if (fields[i].name == "ac") continue;
             if (fields[i].name.empty() && word == "ac") {
@@ -347,7 +355,8 @@ class Writer {
             }
             if (fields[i].name.empty() && waves.contains(word)) {
                 const std::size_t at = word == "pwl" ? i + 2 : i + 1;
-                if (at >= fields.size()) return refused(e.line, e.name, "\"" + word + "\" lacks its numbers.");
+                if (at >= fields.size())
+                    return refused(e.line, e.name, "\"" + word + "\" lacks its numbers.");
                 const auto begin = number(fields[at].value, scope, e.line, e.name);
                 if (!begin) return tl::make_unexpected(begin.error());
                 first = *begin;
@@ -364,13 +373,15 @@ class Writer {
     Result<std::string> gain(const CircuitElement& e, const std::vector<Field>& fields, std::size_t at,
                              const Scope& scope) {
         if (fields.size() != at + 1 || !fields[at].name.empty())
-            return refused(e.line, e.name, "wants one number behind its nodes; POLY and tables are not read.");
+            return refused(e.line, e.name,
+                           "wants one number behind its nodes; POLY and tables are not read.");
         const auto read = number(fields[at].value, scope, e.line, e.name);
         if (!read) return tl::make_unexpected(read.error());
         return ' ' + plainNumber(*read);
     }
 
-    Result<std::string> controlled(const CircuitElement& e, const std::vector<Field>& fields, const Scope& scope) {
+    Result<std::string> controlled(const CircuitElement& e, const std::vector<Field>& fields,
+                                   const Scope& scope) {
         if (fields.empty()) return refused(e.line, e.name, "lacks the source that controls it.");
         const auto hit = scope.elements.find(lowered(fields[0].value));
         if (hit == scope.elements.end() || hit->second[0] != 'v')
@@ -392,7 +403,8 @@ class Writer {
             }
             if (!f.name.empty() && !known.contains(f.name)) {
                 if (nothingAtRest(f.name)) continue;
-                return refused(e.line, e.name, "\"" + f.name.substr(0, 30) + "=\" is not known of such a part.");
+                return refused(e.line, e.name,
+                               "\"" + f.name.substr(0, 30) + "=\" is not known of such a part.");
             }
             const auto read = number(f.value, scope, e.line, e.name);
             if (!read) return tl::make_unexpected(read.error());
@@ -405,7 +417,8 @@ class Writer {
                                  Scope& scope) {
         std::size_t at = 0;
         // A bipolar transistor may have its substrate as a fourth node.
-        if (e.kind() == 'q' && fields.size() > 1 && !has(fields[0].value, scope) && has(fields[1].value, scope)) {
+        if (e.kind() == 'q' && fields.size() > 1 && !has(fields[0].value, scope) &&
+            has(fields[1].value, scope)) {
             line += ' ' + node(fields[0].value, scope);
             at = 1;
         }
@@ -430,22 +443,27 @@ class Writer {
         const std::string wanted = lowered(name);
         Scope* home = &scope;
         while (home != nullptr && !home->models.contains(wanted)) home = home->outer;
-        if (home == nullptr) return refused(e.line, e.name, "wants the model \"" + name.substr(0, 30) + "\", which is not in this circuit.");
+        if (home == nullptr)
+            return refused(e.line, e.name,
+                           "wants the model \"" + name.substr(0, 30) + "\", which is not in this circuit.");
         const Card& card = home->models.at(wanted);
         const auto fields = fieldsOf(card.text);
         const DeviceKind* kind = fields.size() < 3 ? nullptr : deviceKind(lowered(fields[2].value));
-        if (kind == nullptr)
-            return refused(card.line, name, "is a model of a kind that is not known here.");
+        if (kind == nullptr) return refused(card.line, name, "is a model of a kind that is not known here.");
         if (kind->element != e.kind())
             return refused(e.line, e.name, name.substr(0, 30) + " is a model of another kind of part.");
         if (const auto hit = home->written.find(wanted); hit != home->written.end()) return hit->second;
         std::string line;
         for (std::size_t i = 3; i < fields.size(); ++i) {
             const Field& f = fields[i];
-            if (f.name.empty()) return refused(card.line, name, "\"" + f.value.substr(0, 30) + "\" is no parameter of a model.");
+            if (f.name.empty())
+                return refused(card.line, name,
+                               "\"" + f.value.substr(0, 30) + "\" is no parameter of a model.");
             if (!kind->knows(f.name)) {
                 if (noteOfMaker(f.name)) continue;
-                return refused(card.line, name, "\"" + f.name.substr(0, 30) + "\" is no parameter of such a model that is known here.");
+                return refused(
+                    card.line, name,
+                    "\"" + f.name.substr(0, 30) + "\" is no parameter of such a model that is known here.");
             }
             const auto read = number(f.value, *home, card.line, name);
             if (!read) return tl::make_unexpected(read.error());
@@ -465,13 +483,13 @@ class Writer {
         const char kind = e.kind() == 'b' ? given : e.kind() == 'e' ? 'v' : 'i';
         if (text.empty() || (kind != 'v' && kind != 'i'))
             return refused(e.line, e.name, "wants V= or I= and an expression.");
-        const ExpressionNames names{
-            [&](const std::string& n) { return scope.parameter(n); },
-            [&](const std::string& n) { return node(n, scope); },
-            [&](const std::string& n) {
-                const auto hit = scope.elements.find(n);
-                return hit == scope.elements.end() ? std::nullopt : std::optional(hit->second);
-            }};
+        const ExpressionNames names{[&](const std::string& n) { return scope.parameter(n); },
+                                    [&](const std::string& n) { return node(n, scope); },
+                                    [&](const std::string& n) {
+                                        const auto hit = scope.elements.find(n);
+                                        return hit == scope.elements.end() ? std::nullopt
+                                                                           : std::optional(hit->second);
+                                    }};
         const auto read = readExpression(text, names);
         if (!read) return refused(e.line, e.name, read.error().sentence);
         out_.lines.push_back(line + ' ' + kind + '=' + read->text);
@@ -483,20 +501,27 @@ class Writer {
         const std::string name = lowered(e.word());
         Scope* home = &scope;
         while (home != nullptr && !home->inner.contains(name)) home = home->outer;
-        if (home == nullptr) return refused(e.line, e.name, "wants the subcircuit \"" + e.word().substr(0, 30) + "\", which is not in this circuit.");
-        if (depth == kDeepest) return refused(e.line, e.name, "Subcircuits stand too deep in each other, or one calls itself.");
+        if (home == nullptr)
+            return refused(
+                e.line, e.name,
+                "wants the subcircuit \"" + e.word().substr(0, 30) + "\", which is not in this circuit.");
+        if (depth == kDeepest)
+            return refused(e.line, e.name, "Subcircuits stand too deep in each other, or one calls itself.");
         const Subcircuit& inner = home->inner.at(name);
         if (inner.pins.size() != e.nodes.size())
-            return refused(e.line, e.name, e.word().substr(0, 30) + " has " + std::to_string(inner.pins.size()) +
-                                               (inner.pins.size() == 1 ? " pin." : " pins."));
+            return refused(e.line, e.name,
+                           e.word().substr(0, 30) + " has " + std::to_string(inner.pins.size()) +
+                               (inner.pins.size() == 1 ? " pin." : " pins."));
         Scope inside;
         inside.outer = home;
-        for (std::size_t i = 0; i < inner.pins.size(); ++i) inside.nodes[inner.pins[i]] = node(e.nodes[i], scope);
+        for (std::size_t i = 0; i < inner.pins.size(); ++i)
+            inside.nodes[inner.pins[i]] = node(e.nodes[i], scope);
         auto given = fieldsOf(e.value.substr(e.word().size()));
         std::erase_if(given, [](const Field& f) { return lowered(f.value) == "params:"; });
         // A default may rest on what was given: "ra=1k rb={2*ra}".
         for (const Field& f : inner.defaults) {
-            const auto own = std::find_if(given.begin(), given.end(), [&](const Field& g) { return g.name == f.name; });
+            const auto own =
+                std::find_if(given.begin(), given.end(), [&](const Field& g) { return g.name == f.name; });
             const auto read = own == given.end() ? number(f.value, inside, inner.line, f.name)
                                                  : number(own->value, scope, e.line, e.name);
             if (!read) return tl::make_unexpected(read.error());

@@ -134,7 +134,9 @@ class Parser {
         Result<Expression> out;
         if (take("-")) {
             out = signedTerm();
-            if (out) out = out->number ? ofNumber(-*out->number) : Expression{std::nullopt, "(0-" + out->text + ")"};
+            if (out)
+                out =
+                    out->number ? ofNumber(-*out->number) : Expression{std::nullopt, "(0-" + out->text + ")"};
         } else if (take("+")) {
             out = signedTerm();
         } else if (peek() == '!' && text_.substr(at_, 2) != "!=" && take("!")) {
@@ -199,7 +201,8 @@ class Parser {
     }
 
     Result<Expression> parameter(const std::string& word) {
-        if (const auto value = names_.parameter ? names_.parameter(word) : std::nullopt) return ofNumber(*value);
+        if (const auto value = names_.parameter ? names_.parameter(word) : std::nullopt)
+            return ofNumber(*value);
         if (word == "pi") return ofNumber(std::numbers::pi);
         if (word == "time") return ofNumber(0);  // the circuit is looked at as it rests
         return problem("", "\"" + word.substr(0, 30) + "\" has no value in this circuit.");

@@ -63,7 +63,8 @@ std::string place(std::size_t line) { return "line " + std::to_string(line); }
 /// Letters, digits and what drawings put into names; nothing that any command reader minds.
 bool isName(const std::string& word) {
     return word.size() <= kLongestName && std::all_of(word.begin(), word.end(), [](unsigned char c) {
-               return std::isalnum(c) || c >= 0x80 || std::string_view("_-.+/#:@~()[]{},*").find(char(c)) != std::string_view::npos;
+               return std::isalnum(c) || c >= 0x80 ||
+                      std::string_view("_-.+/#:@~()[]{},*!%$?").find(char(c)) != std::string_view::npos;
            });
 }
 
@@ -72,7 +73,9 @@ Result<CircuitElement> elementOf(const Line& line, const std::vector<std::string
     out.name = words[0];
     out.line = line.number;
     if (!isName(out.name))
-        return problem(place(line.number), "\"" + words[0].substr(0, 30) + "\" is no name of an element: letters, digits, \"_\", \"-\" and \".\" make one.");
+        return problem(place(line.number),
+                       "\"" + words[0].substr(0, 30) +
+                           "\" is no name of an element: letters, digits, \"_\", \"-\" and \".\" make one.");
     const int nodes = nodesOf(out.kind());
     if (nodes < 0)
         return problem(place(line.number), "\"" + words[0].substr(0, 30) + "\" is no element of a circuit.");
@@ -89,9 +92,11 @@ Result<CircuitElement> elementOf(const Line& line, const std::vector<std::string
     } else {
         values = 1 + std::size_t(nodes);
         // "E1 out 0 VALUE={…}": a controlled source by an expression has two nodes.
-        if (words.size() > 3 && (out.kind() == 'e' || out.kind() == 'g') && lowered(words[3]).find_first_of("={") != std::string::npos)
+        if (words.size() > 3 && (out.kind() == 'e' || out.kind() == 'g') &&
+            lowered(words[3]).find_first_of("={") != std::string::npos)
             values = 3;
-        if (words.size() > 4 && (out.kind() == 'e' || out.kind() == 'g') && words[4].starts_with('=')) values = 3;
+        if (words.size() > 4 && (out.kind() == 'e' || out.kind() == 'g') && words[4].starts_with('='))
+            values = 3;
     }
     if (values >= words.size() || values == 0)
         return problem(place(line.number), words[0].substr(0, 30) + " lacks its nodes or its value.");

@@ -43,8 +43,8 @@ struct Netlist {
 /// without its nodes, the same name twice, nothing at all, or more than 10,000 elements
 Result<Netlist> readNetlist(const std::string& text, const std::string& models = "");
 
-/// An element of one line. @return a Problem with the line for a name that is none ("R1`"), an unknown letter,
-/// missing nodes
+/// An element of one line. @return a Problem with the line for a name that is none ("R1`"), an unknown
+/// letter, missing nodes
 Result<CircuitElement> readElement(const std::string& text, std::size_t line);
 
 /// Words of a line, in small letters on wish.

@@ -106,7 +106,8 @@ Result<void> readBy(SimulatorProcess& spice, const Deck& deck) {
 Result<OperatingPoint> solvedBy(SimulatorProcess& spice, const Deck& deck, const std::string& request) {
     const auto answer = spice.ask(request);
     if (!answer) return tl::make_unexpected(answer.error());
-    if (!answer->starts_with("p ")) return failed(answer->substr(std::min<std::size_t>(3, answer->size())), deck);
+    if (!answer->starts_with("p "))
+        return failed(answer->substr(std::min<std::size_t>(3, answer->size())), deck);
     const auto values = spice.values(answer->substr(2));
     if (!values) return tl::make_unexpected(values.error());
     return pointOf(*values, deck);

@@ -20,8 +20,8 @@ namespace {
 
 namespace fs = std::filesystem;
 
-constexpr int kAnswerIn = 20000;          ///< [ms]
-constexpr int kOften = 2000;              ///< questions, then a fresh one: it keeps memory of what it solved
+constexpr int kAnswerIn = 20000;  ///< [ms]
+constexpr int kOften = 2000;      ///< questions, then a fresh one: it keeps memory of what it solved
 constexpr std::size_t kMostValues = 200000;
 constexpr std::size_t kLongest = 1 << 24;  ///< bytes of one answer
 
@@ -37,7 +37,8 @@ std::string programPath() {
 }
 
 tl::unexpected<Problem> cannot(const std::string& why) {
-    return problem("", "The simulator cannot be started (" + why + "): without it a circuit is not reckoned.");
+    return problem("",
+                   "The simulator cannot be started (" + why + "): without it a circuit is not reckoned.");
 }
 
 }  // namespace
@@ -66,7 +67,8 @@ Result<void> SimulatorProcess::start() {
     if (said == "ready") return {};
     end();
     if (said == "missing")
-        return problem("", "The simulator (libngspice) is not installed: without it a circuit is not reckoned.");
+        return problem("",
+                       "The simulator (libngspice) is not installed: without it a circuit is not reckoned.");
     return cannot(said == "open" ? "this system cannot confine it" : "it ended");
 }
 
@@ -121,7 +123,8 @@ Result<std::string> SimulatorProcess::line() {
             heard_.erase(0, end + 1);
             return out;
         }
-        const auto left = std::chrono::duration_cast<std::chrono::milliseconds>(until - std::chrono::steady_clock::now());
+        const auto left =
+            std::chrono::duration_cast<std::chrono::milliseconds>(until - std::chrono::steady_clock::now());
         pollfd waits{in_, POLLIN, 0};
         const int ready = left.count() > 0 ? poll(&waits, 1, int(left.count())) : 0;
         if (ready < 0 && errno == EINTR) continue;

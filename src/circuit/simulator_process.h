@@ -1,7 +1,7 @@
 #pragma once
 
-#include <string>
 #include <sys/types.h>
+#include <string>
 #include <utility>
 #include <vector>
 
@@ -9,9 +9,9 @@
 
 namespace ombrek {
 
-/// The simulator in a process of its own (`ombrek-spice`), which stands beside the program. It is started in an
-/// empty folder with an empty environment, and confines itself. It may die: the next question starts another.
-/// Used from one thread at a time.
+/// The simulator in a process of its own (`ombrek-spice`), which stands beside the program. It is started in
+/// an empty folder with an empty environment, and confines itself. It may die: the next question starts
+/// another. Used from one thread at a time.
 class SimulatorProcess {
  public:
     SimulatorProcess() = default;

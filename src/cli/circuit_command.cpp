@@ -124,7 +124,9 @@ int expectCommand(const ExpectQuestion& q, bool json) {
     if (!q.supply.empty()) {
         const auto supply = parseQuantity(q.supply, Unit::volt);
         if (!supply || !(supply->value >= 0.5 && supply->value <= 60))
-            return refuse({"--supply", "\"" + q.supply.substr(0, 30) + "\" is no supply for such a rig: 0.5 to 60 V."}, json);
+            return refuse(
+                {"--supply", "\"" + q.supply.substr(0, 30) + "\" is no supply for such a rig: 0.5 to 60 V."},
+                json);
         bench.supply = supply->value;
     }
     if (kit.circuit.empty())

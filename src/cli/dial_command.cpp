@@ -73,10 +73,11 @@ int dialCommand(const DialQuestion& q, bool json) {
         const auto& row = table->rows[i];
         // "7,000" is 7 by itself, and no rig has a dial there.
         if (!(row[1] >= 1000))
-            return refuse({"line " + std::to_string(table->lines[i]),
-                           "\"" + table->texts[i][1].substr(0, 30) + "\" is " + formatQuantity(row[1], Unit::hertz, 4) +
-                               ": write its unit, 7,000 MHz or 7000 kHz."},
-                          json);
+            return refuse(
+                {"line " + std::to_string(table->lines[i]),
+                 "\"" + table->texts[i][1].substr(0, 30) + "\" is " + formatQuantity(row[1], Unit::hertz, 4) +
+                     ": write its unit, 7,000 MHz or 7000 kHz."},
+                json);
         points.push_back({row[0], row[1]});
     }
     const auto dial = dialOf(points, *shape);

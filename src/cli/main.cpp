@@ -305,16 +305,26 @@ int main(int argc, char** argv) {
         const bool asJson = std::any_of(argv + 1, argv + argc, [](const char* word) {
             return std::string_view(word) == "--json" || std::string_view(word) == "--as-json";
         });
-        return refuse({"", std::string(error.what()) + (asJson ? "" : "\nRun it with --help for more.")}, asJson);
+        return refuse({"", std::string(error.what()) + (asJson ? "" : "\nRun it with --help for more.")},
+                      asJson);
     }
     // What is read is never what is written.
-    for (const auto& [out, in] : std::initializer_list<std::pair<std::string, std::string>>{
-             {asked.kit, asked.file}, {other.out, other.kit}, {change.out, change.kit}, {change.out, change.with},
-             {swept.touchstone, swept.file}, {logged.adif, logged.book}, {reported.html, reported.book},
-             {reported.pdf, reported.book}, {reported.json, reported.book}, {reported.card, reported.book},
-             {drawn.pdf, drawn.file}, {drawn.svg, drawn.file}}) {
+    for (const auto& [out, in] :
+         std::initializer_list<std::pair<std::string, std::string>>{{asked.kit, asked.file},
+                                                                    {other.out, other.kit},
+                                                                    {change.out, change.kit},
+                                                                    {change.out, change.with},
+                                                                    {swept.touchstone, swept.file},
+                                                                    {logged.adif, logged.book},
+                                                                    {reported.html, reported.book},
+                                                                    {reported.pdf, reported.book},
+                                                                    {reported.json, reported.book},
+                                                                    {reported.card, reported.book},
+                                                                    {drawn.pdf, drawn.file},
+                                                                    {drawn.svg, drawn.file}}) {
         if (!out.empty() && sameFile(out, in))
-            return refuse({out, "This is the file that is read: choose another name to write to."}, json || reported.asJson);
+            return refuse({out, "This is the file that is read: choose another name to write to."},
+                          json || reported.asJson);
     }
     const auto act = [&] {
         if (*sum) return sumCommand(text, json);

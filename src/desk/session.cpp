@@ -57,7 +57,8 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
       tables_(std::move(tables)),
       book_(std::move(book)),
       bench_(std::make_unique<Bench>(commandSets())) {
-    bench_->setTrusted([](const Instrument& one) { return one.way == Way::practice || person::trusts(placeOf(one)); });
+    bench_->setTrusted(
+        [](const Instrument& one) { return one.way == Way::practice || person::trusts(placeOf(one)); });
     bench_->setError([this](const Instrument& instrument, Unit unit, double value) {
         return measuredWith(book_->meters(), unit, value, {instrument.name}).uncertainty;
     });
@@ -66,8 +67,10 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
     bool port = false;
     const quint16 first = address.mid(colon + 1).toUShort(&port);
     // A practice bench elsewhere than on this machine is asked only where the person has said so.
-    const bool here = QHostAddress(address.left(colon)).isLoopback() || address.startsWith(QStringLiteral("localhost:"));
-    if (colon > 0 && port && (here || person::trusts(address))) practice().setAddress(address.left(colon), first);
+    const bool here =
+        QHostAddress(address.left(colon)).isLoopback() || address.startsWith(QStringLiteral("localhost:"));
+    if (colon > 0 && port && (here || person::trusts(address)))
+        practice().setAddress(address.left(colon), first);
     connect(bench_.get(), &Bench::waits, this, [this](const QString& why) {
         if (waiting_)
             say(why + QStringLiteral(" It is waited for; Esc calls it off."), VerdictState::doubtful);

@@ -17,16 +17,18 @@ const std::map<std::string, Unit> kQuantities{{"voltage", Unit::volt},     {"cur
 const std::map<std::string, Flow> kFlows{
     {"", Flow::either}, {"dc", Flow::dc}, {"ac", Flow::ac}, {"pp", Flow::peakToPeak}};
 
-// Words of the headers of IEEE 488.2 and SCPI-1999 that a line may be made of, in their short forms. What is not among
-// them is not sent: states and outputs are switched, memories recalled and relays closed by others.
+// Words of the headers of IEEE 488.2 and SCPI-1999 that a line may be made of, in their short forms. What is
+// not among them is not sent: states and outputs are switched, memories recalled and relays closed by others.
 constexpr std::string_view kCommon[] = {"*CLS", "*ESE", "*SRE", "*WAI", "*OPC"};
 constexpr std::string_view kSetUp[] = {
-    "SYST", "REM",  "RWL",  "LOC",  "BEEP", "HEAD", "CONF", "SENS", "FUNC", "UNIT", "FORM", "TRIG", "SAMP", "COUN", "SOUR", "DEL",
-    "ABOR", "DISP", "ROUT", "TERM", "CALC", "AVER", "TCON", "INP",  "COUP", "FREQ", "VOLT", "CURR", "RES",  "FRES", "CAP",  "IND",
-    "POW",  "DC",   "AC",   "PTP",  "RANG", "AUTO", "NPLC", "APER", "IMP",  "LEV",  "INST", "NSEL", "SEL",  "DATA", "HOLD", "DIG",
-    "PER",  "CONT", "TEMP", "DIOD", "CHAN", "FILT", "BAND", "ATT",  "REF",  "FETC", "MEAS", "INIT", "IMM",  "RATE", "SPE",  "ZERO",
-    "AZER", "UPP",  "STR",  "CORR", "LOSS", "INP1", "CHAN1", "SENS1", "MODE"};
-/// Of these a set-up line may not be made up alone: "VOLT 30" sets an output's level, "VOLT:DC:RANG 10" a range.
+    "SYST", "REM",  "RWL",  "LOC",  "BEEP", "HEAD",  "CONF",  "SENS", "FUNC", "UNIT", "FORM", "TRIG", "SAMP",
+    "COUN", "SOUR", "DEL",  "ABOR", "DISP", "ROUT",  "TERM",  "CALC", "AVER", "TCON", "INP",  "COUP", "FREQ",
+    "VOLT", "CURR", "RES",  "FRES", "CAP",  "IND",   "POW",   "DC",   "AC",   "PTP",  "RANG", "AUTO", "NPLC",
+    "APER", "IMP",  "LEV",  "INST", "NSEL", "SEL",   "DATA",  "HOLD", "DIG",  "PER",  "CONT", "TEMP", "DIOD",
+    "CHAN", "FILT", "BAND", "ATT",  "REF",  "FETC",  "MEAS",  "INIT", "IMM",  "RATE", "SPE",  "ZERO", "AZER",
+    "UPP",  "STR",  "CORR", "LOSS", "INP1", "CHAN1", "SENS1", "MODE"};
+/// Of these a set-up line may not be made up alone: "VOLT 30" sets an output's level, "VOLT:DC:RANG 10" a
+/// range.
 constexpr std::string_view kLevels[] = {"VOLT", "CURR", "POW", "SOUR", "LEV", "IMM"};
 constexpr std::string_view kSupply[] = {"SOUR", "VOLT", "CURR", "LEV", "IMM", "AMPL", "INST", "NSEL", "SEL"};
 
@@ -35,13 +37,14 @@ bool isIn(const List& list, std::string_view word) {
     return std::find(std::begin(list), std::end(list), word) != std::end(list);
 }
 
-/// "voltage" is "VOLT": the first four letters, three where the fourth is a vowel (SCPI-1999, volume 1, 6.2.1). Figures
-/// behind it are a channel's.
+/// "voltage" is "VOLT": the first four letters, three where the fourth is a vowel (SCPI-1999, volume
+/// 1, 6.2.1). Figures behind it are a channel's.
 std::string shortForm(std::string word) {
     for (char& c : word) c = char(std::toupper(static_cast<unsigned char>(c)));
     while (word.size() > 1 && std::isdigit(static_cast<unsigned char>(word.back()))) word.pop_back();
     if (word.size() <= 4) return word;
-    return std::string_view("AEIOU").find(word[3]) == std::string_view::npos ? word.substr(0, 4) : word.substr(0, 3);
+    return std::string_view("AEIOU").find(word[3]) == std::string_view::npos ? word.substr(0, 4)
+                                                                             : word.substr(0, 3);
 }
 
 /// Why a command is not sent; empty when it may be.
@@ -49,7 +52,8 @@ std::string whyNotSent(const std::string& command, bool supply) {
     const auto begin = command.find_first_not_of(" :");
     if (begin == std::string::npos) return "";
     const auto end = command.find_first_of(" \t", begin);
-    const std::string header = command.substr(begin, end == std::string::npos ? std::string::npos : end - begin);
+    const std::string header =
+        command.substr(begin, end == std::string::npos ? std::string::npos : end - begin);
     if (header.ends_with('?')) return "";
     std::vector<std::string> nodes(1);
     for (const char c : header) {
@@ -61,8 +65,12 @@ std::string whyNotSent(const std::string& command, bool supply) {
     bool levels = true;
     for (const std::string& node : nodes) {
         const std::string word = shortForm(node);
-        const bool known = node.starts_with('*') ? isIn(kCommon, word) : supply ? isIn(kSupply, word) : isIn(kSetUp, word);
-        if (!known) return "\"" + node.substr(0, 20) + "\" is no word that Ombrek sends: it switches no output and recalls no state.";
+        const bool known = node.starts_with('*') ? isIn(kCommon, word)
+                           : supply              ? isIn(kSupply, word)
+                                                 : isIn(kSetUp, word);
+        if (!known)
+            return "\"" + node.substr(0, 20) +
+                   "\" is no word that Ombrek sends: it switches no output and recalls no state.";
         levels = levels && isIn(kLevels, word);
     }
     if (levels && !supply) return "\"" + header.substr(0, 30) + "\" would set what an instrument puts out.";
@@ -70,7 +78,8 @@ std::string whyNotSent(const std::string& command, bool supply) {
 }
 
 void holdLine(JsonFields& fields, const std::string& name, const std::string& line, bool supply) {
-    const bool control = std::any_of(line.begin(), line.end(), [](unsigned char c) { return c < 0x20 || c == 0x7f; });
+    const bool control =
+        std::any_of(line.begin(), line.end(), [](unsigned char c) { return c < 0x20 || c == 0x7f; });
     if (line.size() > 200 || control) fields.fault(name, "One line, of 200 characters at most.");
     for (std::size_t from = 0; from <= line.size();) {
         const std::size_t end = std::min(line.find(';', from), line.size());
@@ -80,7 +89,8 @@ void holdLine(JsonFields& fields, const std::string& name, const std::string& li
         const auto blank = command.find(' ', command.find_first_not_of(' '));
         const auto colon = blank == std::string::npos ? blank : command.find(':', blank);
         if (colon != std::string::npos) {
-            if (const std::string why = whyNotSent(command.substr(colon), supply); !why.empty()) fields.fault(name, why);
+            if (const std::string why = whyNotSent(command.substr(colon), supply); !why.empty())
+                fields.fault(name, why);
         }
         from = end + 1;
     }
@@ -117,8 +127,9 @@ CommandSet::Query queryOf(JsonFields& fields) {
 }
 
 CommandSet::Supply supplyOf(JsonFields fields) {
-    CommandSet::Supply out{lineOf(fields, "volts", true), lineOf(fields, "amperes", true), lineOf(fields, "volts asked"),
-                           lineOf(fields, "amperes asked"), lineOf(fields, "output")};
+    CommandSet::Supply out{lineOf(fields, "volts", true), lineOf(fields, "amperes", true),
+                           lineOf(fields, "volts asked"), lineOf(fields, "amperes asked"),
+                           lineOf(fields, "output")};
     for (const char* name : {"volts", "amperes"}) {
         if (fields.text(name).find('#') == std::string::npos)
             fields.fault(name, "\"#\" stands for the number.");

@@ -108,7 +108,8 @@ std::string timeTrouble(std::int64_t at, std::int64_t now) {
 std::string contactDoubt(const Contact& c) {
     const std::string lies = c.frequency > 0 ? bandAt(c.frequency) : "";
     if (lies.empty() || c.band.empty() || lies == lowered(c.band)) return "";
-    return "It says " + c.band + ", and " + formatQuantity(c.frequency, Unit::hertz, 6) + " lies in " + lies + ": both are kept as they stand.";
+    return "It says " + c.band + ", and " + formatQuantity(c.frequency, Unit::hertz, 6) + " lies in " + lies +
+           ": both are kept as they stand.";
 }
 
 Result<Contact> contactOf(const AdifRecord& record, std::int64_t now) {

@@ -33,8 +33,10 @@ Result<std::string> readPipe(const fs::path& path, std::uintmax_t most) {
     ssize_t got = fd < 0 ? -1 : 1;
     while (got > 0 && out.size() <= most) {
         got = ::read(fd, buffer.data(), buffer.size());
-        if (got < 0 && errno == EINTR) got = 1;
-        else if (got > 0) out.append(buffer.data(), std::size_t(got));
+        if (got < 0 && errno == EINTR)
+            got = 1;
+        else if (got > 0)
+            out.append(buffer.data(), std::size_t(got));
     }
     if (!own && fd >= 0) ::close(fd);
     if (got < 0) return problem(path.string(), "This cannot be read; check its permissions.");
@@ -107,7 +109,8 @@ std::string notToBeReplaced(const fs::path& path) {
     std::error_code error;
     const auto status = fs::status(path, error);
     if (!fs::exists(status)) return "";
-    if (!fs::is_regular_file(status)) return "This is no plain file: it is left as it is. Choose another name.";
+    if (!fs::is_regular_file(status))
+        return "This is no plain file: it is left as it is. Choose another name.";
     std::array<char, 16> head{};
     std::ifstream in(path, std::ios::binary);
     in.read(head.data(), head.size());

@@ -46,7 +46,8 @@ void Bench::setInstruments(const std::vector<Instrument>& instruments) {
         seat.instrument = one;
         if (!one.used) continue;
         if (!trusts(one)) {
-            seat.trouble = "it came with this book, and nothing is sent to it before you say yes: Ctrl+R, Enter.";
+            seat.trouble =
+                "it came with this book, and nothing is sent to it before you say yes: Ctrl+R, Enter.";
             seat.state = {BenchState::Is::silent, QString::fromStdString(seat.trouble)};
             continue;
         }

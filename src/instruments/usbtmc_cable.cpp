@@ -25,7 +25,8 @@ struct Shared {
 /// Runs in the thread: lines are written one after the other, and a question's answer is read.
 void converse(const std::shared_ptr<Shared>& shared, const std::string& path,
               const std::function<void(QByteArray, QString, bool)>& tell) {
-    if (const QString why = whyNoDevice(QString::fromStdString(path), DeviceFile::usbInstrument); !why.isEmpty())
+    if (const QString why = whyNoDevice(QString::fromStdString(path), DeviceFile::usbInstrument);
+        !why.isEmpty())
         return tell({}, why, false);
     const int file = ::open(path.c_str(), O_RDWR | O_NOCTTY | O_CLOEXEC);
     if (file < 0) {

@@ -114,18 +114,21 @@ bool hasTab(const Part& part) {
     if (part.kind != PartKind::transistor && part.kind != PartKind::ic) return false;
     const std::string words = allWordsOf(part);
     if (smallRegulator(words)) return false;
-    return says(words, {" to 220", "to220", " to 126", "to126", " to 247", " to 202", " dpak", " d2pak", " tab ", "heat sink", "heatsink",
-                        " 7805", " 7808", " 7809", " 7810", " 7812", " 7815", " lm317 ", " lm317t", " 7905", " 7912"});
+    return says(words, {" to 220", "to220", " to 126",   "to126",    " to 247", " to 202", " dpak",
+                        " d2pak",  " tab ", "heat sink", "heatsink", " 7805",   " 7808",   " 7809",
+                        " 7810",   " 7812", " 7815",     " lm317 ",  " lm317t", " 7905",   " 7912"});
 }
 
 bool isThreeLegged(const Part& part) {
     if (part.kind == PartKind::transistor) return !hasTab(part);
-    return part.kind == PartKind::ic && (smallRegulator(allWordsOf(part)) || says(allWordsOf(part), {" flat "}));
+    return part.kind == PartKind::ic &&
+           (smallRegulator(allWordsOf(part)) || says(allWordsOf(part), {" flat "}));
 }
 
 bool onTwoHoles(const Part& part) {
     return part.kind == PartKind::coil &&
-           says(allWordsOf(part), {"two hole", "binocular", "doppelloch", "schweinsnase", " bn43", " bn61", " bn73", " bn 43", " bn 61", " bn 73"});
+           says(allWordsOf(part), {"two hole", "binocular", "doppelloch", "schweinsnase", " bn43", " bn61",
+                                   " bn73", " bn 43", " bn 61", " bn 73"});
 }
 
 Package packageOf(const Part& part) {

@@ -29,8 +29,9 @@ const Words& words() {
             }
             for (const Word& word : wordsIn(row.text)) set->insert(word.text);
         }
-        std::stable_sort(out.conditions.begin(), out.conditions.end(),
-                         [](const PhraseRow& a, const PhraseRow& b) { return a.text.size() > b.text.size(); });
+        std::stable_sort(
+            out.conditions.begin(), out.conditions.end(),
+            [](const PhraseRow& a, const PhraseRow& b) { return a.text.size() > b.text.size(); });
         return out;
     }();
     return all;
@@ -53,7 +54,8 @@ std::vector<ConditionSaid> conditionsSaid(std::string_view text) {
     std::string low = lowerText(text);
     std::vector<ConditionSaid> out;
     for (const PhraseRow& row : words().conditions) {
-        for (std::size_t at = findWord(low, row.text); at != std::string::npos; at = findWord(low, row.text)) {
+        for (std::size_t at = findWord(low, row.text); at != std::string::npos;
+             at = findWord(low, row.text)) {
             out.push_back({row.sense, at, at + row.text.size()});
             std::fill_n(low.begin() + std::ptrdiff_t(at), row.text.size(), '\x01');
         }
@@ -84,7 +86,8 @@ bool saysConditionAlone(std::string_view text) {
     const auto said = conditionsSaid(text);
     if (said.empty()) return false;
     std::string rest = lowerText(text);
-    for (const ConditionSaid& s : said) std::fill(rest.begin() + std::ptrdiff_t(s.begin), rest.begin() + std::ptrdiff_t(s.end), ' ');
+    for (const ConditionSaid& s : said)
+        std::fill(rest.begin() + std::ptrdiff_t(s.begin), rest.begin() + std::ptrdiff_t(s.end), ' ');
     const auto left = wordsIn(rest);
     return std::all_of(left.begin(), left.end(), [](const Word& w) {
         return words().said.contains(w.text) || w.text.size() == 1 || wholeNumber(w.text, 3);

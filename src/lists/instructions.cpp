@@ -139,23 +139,29 @@ struct Lead {
     std::size_t size = 0;
     bool boxed = false;
 };
-/// "a) Fit R1", "A1. Fit R1", "5.1 Fit R1", "A1 Fit R1": a number with a letter or a point, before a word that is no unit.
+/// "a) Fit R1", "A1. Fit R1", "5.1 Fit R1", "A1 Fit R1": a number with a letter or a point, before a word
+/// that is no unit.
 void takeLettered(std::string_view line, std::size_t at, Lead& out) {
     std::size_t end = at;
-    const bool letter = end < line.size() && ((line[end] >= 'a' && line[end] <= 'z') || (line[end] >= 'A' && line[end] <= 'Z'));
+    const bool letter = end < line.size() &&
+                        ((line[end] >= 'a' && line[end] <= 'z') || (line[end] >= 'A' && line[end] <= 'Z'));
     if (letter) ++end;
     const std::size_t figures = end;
-    while (end < line.size() && (digit(line[end]) || (line[end] == '.' && end > figures && end + 1 < line.size() && digit(line[end + 1]))))
+    while (end < line.size() && (digit(line[end]) || (line[end] == '.' && end > figures &&
+                                                      end + 1 < line.size() && digit(line[end + 1]))))
         ++end;
     if (end == at || end - at > 6 || end >= line.size()) return;
     const char mark = line[end];
-    const bool marked = (mark == ')' || mark == '.' || mark == ':') && end + 1 < line.size() && line[end + 1] == ' ';
+    const bool marked =
+        (mark == ')' || mark == '.' || mark == ':') && end + 1 < line.size() && line[end + 1] == ' ';
     const std::string_view rest = trimmed(line.substr(std::min(end + (marked ? 1 : 0), line.size())));
     const std::string word = lowerText(rest.substr(0, rest.find(' ')));
-    const bool verb = std::find(stepWords().fit.begin(), stepWords().fit.end(), word) != stepWords().fit.end() ||
-                      std::find(stepWords().test.begin(), stepWords().test.end(), word) != stepWords().test.end();
+    const bool verb =
+        std::find(stepWords().fit.begin(), stepWords().fit.end(), word) != stepWords().fit.end() ||
+        std::find(stepWords().test.begin(), stepWords().test.end(), word) != stepWords().test.end();
     // "R1 10k" is a part, "5.1 V" a voltage; "a" alone an article.
-    if (!(verb && mark == ' ' && end > figures) && !(marked && !rest.empty() && (end > figures || letter))) return;
+    if (!(verb && mark == ' ' && end > figures) && !(marked && !rest.empty() && (end > figures || letter)))
+        return;
     if (marked && !verb && end > figures && letter) return;
     out.number = std::string(line.substr(at, end - at));
     out.size = end + (marked ? 1 : 0);
@@ -266,12 +272,13 @@ struct Clause {
 /// The clauses of a sentence: parted at commas, colons and "but", not inside a run of designators. A clause
 /// without a verb goes with the one before, or, at the beginning, with the one behind.
 std::vector<Clause> clausesOf(const std::string& low, const std::vector<DesignatorRun>& runs) {
-    static constexpr std::string_view buts[] = {" but ",       " aber ",      " mais ",     " pero ",     " ma ",        " mas ",
-                                                " maar ",      " men ",       " ale ",      " except",    " leaving ",   " excluding ",
-                                                " other than ", " apart from ", " omitting ", " skipping ", " save for ",  " without ",
-                                                " au\u00dfer ", " ausser ",    " bis auf ",  " ohne ",     " sauf ",      " except\u00e9 ",
-                                                " excepto ",   " salvo ",     " tranne ",   " eccetto ",  " exceto ",    " behalve ",
-                                                " utom ",      " opr\u00f3cz ", " and not ",  " und nicht ", " et pas ",    " y no "};
+    static constexpr std::string_view buts[] = {
+        " but ",        " aber ",        " mais ",     " pero ",      " ma ",       " mas ",
+        " maar ",       " men ",         " ale ",      " except",     " leaving ",  " excluding ",
+        " other than ", " apart from ",  " omitting ", " skipping ",  " save for ", " without ",
+        " au\u00dfer ", " ausser ",      " bis auf ",  " ohne ",      " sauf ",     " except\u00e9 ",
+        " excepto ",    " salvo ",       " tranne ",   " eccetto ",   " exceto ",   " behalve ",
+        " utom ",       " opr\u00f3cz ", " and not ",  " und nicht ", " et pas ",   " y no "};
     std::vector<std::size_t> cuts{0};
     for (std::size_t i = 0; i < low.size(); ++i) {
         const bool inside = std::any_of(
@@ -287,17 +294,19 @@ std::vector<Clause> clausesOf(const std::string& low, const std::vector<Designat
     for (std::size_t k = 0; k + 1 < cuts.size(); ++k) {
         Clause clause{cuts[k], cuts[k + 1]};
         const std::string_view text = std::string_view(low).substr(clause.begin, clause.end - clause.begin);
-        clause.fits = says(text, stepWords().fit) || (says(text, stepWords().last) && !says(low, stepWords().test));
+        clause.fits =
+            says(text, stepWords().fit) || (says(text, stepWords().last) && !says(low, stepWords().test));
         clause.forbids = says(text, stepWords().forbid);
         clause.exception = std::any_of(std::begin(buts), std::end(buts), [&](std::string_view word) {
             // "leaving L3 until later" names a part, "leaving a gap" none.
-            return text.starts_with(word) && std::any_of(runs.begin(), runs.end(), [&](const DesignatorRun& run) {
+            return text.starts_with(word) &&
+                   std::any_of(runs.begin(), runs.end(), [&](const DesignatorRun& run) {
                        return run.begin >= clause.begin && run.begin <= clause.begin + word.size() + 4;
                    });
         });
         clause.forbids = clause.forbids || (clause.exception && !clause.fits) ||
-                         (clause.exception && !text.starts_with(" but ") && !text.starts_with(" aber ") && !text.starts_with(" mais ") &&
-                          !text.starts_with(" pero "));
+                         (clause.exception && !text.starts_with(" but ") && !text.starts_with(" aber ") &&
+                          !text.starts_with(" mais ") && !text.starts_with(" pero "));
         for (const auto* list : {&stepWords().fit, &stepWords().last}) {
             for (const std::string_view phrase : *list) {
                 const std::size_t at = findWord(text, phrase);
@@ -312,7 +321,8 @@ std::vector<Clause> clausesOf(const std::string& low, const std::vector<Designat
         out[k].forbids = out[k - 1].forbids;
         out[k].verb = out[k - 1].verb;
     }
-    if (out.size() > 1 && !out[0].fits && !out[0].forbids && out[1].fits && (!out[1].forbids || out[1].exception)) {
+    if (out.size() > 1 && !out[0].fits && !out[0].forbids && out[1].fits &&
+        (!out[1].forbids || out[1].exception)) {
         out[0].fits = true;
         out[0].verb = out[1].verb;
     }
@@ -331,11 +341,13 @@ void readSentence(const std::string& sentence, PastedStep& step) {
     const auto clauses = clausesOf(low, runs);
     // In these tongues the verb stands behind its parts.
     static constexpr std::string_view behind[] = {
-        "l\u00f6ten", "einl\u00f6ten", "best\u00fccken", "einsetzen", "montieren", "wickeln", "einstecken", "einpressen",
-        "eingesetzt", "eingel\u00f6tet", "best\u00fcckt", "montiert", "plaatsen", "solderen", "monteren",
+        "l\u00f6ten", "einl\u00f6ten", "best\u00fccken", "einsetzen", "montieren", "wickeln", "einstecken",
+        "einpressen", "eingesetzt", "eingel\u00f6tet", "best\u00fcckt", "montiert", "plaatsen", "solderen",
+        "monteren",
         // What is done to a part, after it: "U1 and U2 are pushed into their sockets".
-        "fitted", "installed", "soldered", "inserted", "mounted", "placed", "attached", "pushed", "pressed", "plugged", "seated",
-        "fastened", "goes in", "go in", "goes into", "go into", "wound", "mont\u00e9s", "soud\u00e9s", "plac\u00e9s"};
+        "fitted", "installed", "soldered", "inserted", "mounted", "placed", "attached", "pushed", "pressed",
+        "plugged", "seated", "fastened", "goes in", "go in", "goes into", "go into", "wound", "mont\u00e9s",
+        "soud\u00e9s", "plac\u00e9s"};
     for (const DesignatorRun& run : runs) {
         const auto clause = std::find_if(clauses.begin(), clauses.end(), [&](const Clause& c) {
             return run.begin >= c.begin && run.begin < c.end;
@@ -375,8 +387,8 @@ void readTools(const std::string& text, PastedStep& step) {
 /// "( ) R1, 4.7K (yel-vio-red)": a box before a part is to fit it.
 bool boxedPart(const PastedStep& step, const std::string& sentence) {
     const auto runs = designatorRuns(sentence);
-    return step.boxed && !runs.empty() && runs.front().begin == 0 && !says(lowerText(sentence), stepWords().test) &&
-           !says(lowerText(sentence), stepWords().forbid);
+    return step.boxed && !runs.empty() && runs.front().begin == 0 &&
+           !says(lowerText(sentence), stepWords().test) && !says(lowerText(sentence), stepWords().forbid);
 }
 
 void finish(PastedStep& step) {
@@ -411,7 +423,8 @@ bool isHeading(std::string_view body) {
     const auto words = tokensOf(body);
     if (words.size() > 8 || body.ends_with('.') || body.ends_with(',')) return false;
     const std::string low = lowerText(body);
-    return !says(low, stepWords().fit) || body.ends_with(':') || low.starts_with("stage") || low.starts_with("section");
+    return !says(low, stepWords().fit) || body.ends_with(':') || low.starts_with("stage") ||
+           low.starts_with("section");
 }
 
 }  // namespace
@@ -467,12 +480,13 @@ std::vector<PastedStep> readInstructions(const std::string& bytes) {
 
 namespace {
 
-/// "Keep six of the legs until step 14" as something to lay aside: how many, and for which step; the last where the
-/// paper does not say.
-void keepFor(const PastedStep& from, const std::map<std::string, std::string>& numbered, std::vector<Step>& all, std::size_t at) {
-    static constexpr std::string_view counts[] = {"",      "one",   "two",    "three",    "four",     "five",     "six",
-                                                  "seven", "eight", "nine",   "ten",      "eleven",   "twelve",   "thirteen",
-                                                  "fourteen", "fifteen", "sixteen"};
+/// "Keep six of the legs until step 14" as something to lay aside: how many, and for which step; the last
+/// where the paper does not say.
+void keepFor(const PastedStep& from, const std::map<std::string, std::string>& numbered,
+             std::vector<Step>& all, std::size_t at) {
+    static constexpr std::string_view counts[] = {
+        "",     "one", "two",    "three",  "four",     "five",     "six",     "seven",  "eight",
+        "nine", "ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen"};
     for (const std::string& sentence : from.keeps) {
         Step::Keep keep;
         const std::string low = lowerText(sentence);

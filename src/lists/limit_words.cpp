@@ -99,9 +99,11 @@ std::size_t matchAt(const Masked& text, std::size_t at, const Phrase& phrase, st
 }
 
 Sense senseOf(const std::string& word) {
-    static const std::map<std::string, Sense> all{
-        {"less", Sense::less}, {"more", Sense::more}, {"range", Sense::range}, {"about", Sense::about},
-        {"load", Sense::load}};
+    static const std::map<std::string, Sense> all{{"less", Sense::less},
+                                                  {"more", Sense::more},
+                                                  {"range", Sense::range},
+                                                  {"about", Sense::about},
+                                                  {"load", Sense::load}};
     const auto hit = all.find(word);
     return hit == all.end() ? Sense::none : hit->second;
 }

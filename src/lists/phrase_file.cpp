@@ -11,7 +11,8 @@ namespace {
 constexpr std::uintmax_t kLargest = 1000000;
 
 bool inWord(char c) {
-    return (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || c == '#' || static_cast<unsigned char>(c) >= 0x80;
+    return (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || c == '#' ||
+           static_cast<unsigned char>(c) >= 0x80;
 }
 
 /// A sign of more than one byte or letter that stands alone; its length, or 0.
@@ -30,7 +31,8 @@ std::vector<PhraseRow> readPhrases(const std::string& name) {
     for (std::string line; std::getline(in, line);) {
         const auto first = line.find('\t'), second = line.find('\t', first + 1);
         if (line.starts_with("# ") || second == std::string::npos) continue;
-        out.push_back({line.substr(0, first), line.substr(first + 1, second - first - 1), line.substr(second + 1)});
+        out.push_back(
+            {line.substr(0, first), line.substr(first + 1, second - first - 1), line.substr(second + 1)});
     }
     return out;
 }
@@ -38,7 +40,8 @@ std::vector<PhraseRow> readPhrases(const std::string& name) {
 std::vector<Word> wordsIn(const std::string& text) {
     std::string low = lowerText(text);
     // The typographer's apostrophe is three bytes; kept in place so that places stay.
-    for (std::size_t at = low.find("\u2019"); at != std::string::npos; at = low.find("\u2019", at)) low.replace(at, 3, "'  ");
+    for (std::size_t at = low.find("\u2019"); at != std::string::npos; at = low.find("\u2019", at))
+        low.replace(at, 3, "'  ");
     std::vector<Word> out;
     for (std::size_t i = 0; i < low.size();) {
         if (const std::size_t sign = signAt(low, i); sign > 0) {
@@ -48,7 +51,8 @@ std::vector<Word> wordsIn(const std::string& text) {
             std::size_t end = i;
             while (end < low.size() && signAt(low, end) == 0 && inWord(low[end])) {
                 ++end;
-                if (end + 1 < low.size() && low[end] == '-' && inWord(low[end + 1]) && low[end - 1] != '#' && low[end + 1] != '#')
+                if (end + 1 < low.size() && low[end] == '-' && inWord(low[end + 1]) && low[end - 1] != '#' &&
+                    low[end + 1] != '#')
                     ++end;
             }
             out.push_back({low.substr(i, end - i), i, end});
@@ -60,7 +64,8 @@ std::vector<Word> wordsIn(const std::string& text) {
         if (n >= 3 && out[n - 1].text == "t" && out[n - 2].text == "'" && out[n - 3].text.ends_with('n')) {
             const Word negation{"not", out[n - 2].begin - 1, out[n - 1].end};
             out.resize(n - 2);
-            out.back() = {out.back().text.substr(0, out.back().text.size() - 1), out.back().begin, negation.begin};
+            out.back() = {out.back().text.substr(0, out.back().text.size() - 1), out.back().begin,
+                          negation.begin};
             out.push_back(negation);
         } else if (n >= 1 && out[n - 1].text == "cannot") {
             out[n - 1] = {"not", out[n - 1].begin, out[n - 1].end};

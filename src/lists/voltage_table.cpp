@@ -107,7 +107,9 @@ class Reader {
         if (takeForAll(std::string(body)) || takeSection(std::string(body))) return;
         if (!columns_.empty() && takeColumns(number, row, std::string(trimmed(raw)))) return;
         if (takeElectrodes(number, std::string(body))) return;
-        if (takeApply(std::string(body)) || takeByConditions(number, std::string(body), std::string(trimmed(raw)))) return;
+        if (takeApply(std::string(body)) ||
+            takeByConditions(number, std::string(body), std::string(trimmed(raw))))
+            return;
         PastedCheck check;
         if (readRow(std::string(body), check))
             return keep(std::move(check), number, std::string(trimmed(raw)));
@@ -119,8 +121,10 @@ class Reader {
     /// "Apply 12 V": what follows is read with that power on.
     bool takeApply(const std::string& body) {
         const auto numbers = numbersOf(body);
-        const bool volts = std::any_of(numbers.begin(), numbers.end(), [](const Number& n) { return n.unit == Unit::volt; });
-        if (!volts || !saysApply(body) || numbers.size() > 2 || limitSense(body, numbers, numbers.size() - 1)) return false;
+        const bool volts =
+            std::any_of(numbers.begin(), numbers.end(), [](const Number& n) { return n.unit == Unit::volt; });
+        if (!volts || !saysApply(body) || numbers.size() > 2 || limitSense(body, numbers, numbers.size() - 1))
+            return false;
         // "Connect the meter to TP1: 5 V" is a row.
         if (!designatorRuns(body).empty() || body.find(':') != std::string::npos) return false;
         const std::string said = conditionIn(body);
@@ -149,22 +153,30 @@ class Reader {
         for (const Number& n : all) {
             if (n.unit && !n.percent) values.push_back(n);
         }
-        if (said.empty() || values.size() < 2 || said.size() > values.size() || values.front().unit != values.back().unit)
+        if (said.empty() || values.size() < 2 || said.size() > values.size() ||
+            values.front().unit != values.back().unit)
             return false;
         const std::size_t open = body.find('(', values.front().end);
-        const bool bracket = said.size() == 1 && values.size() == 2 && open < values.back().begin &&
-                             said.front().begin > open;
-        if (!bracket && (said.size() != values.size() || said.front().means == said.back().means)) return false;
+        const bool bracket =
+            said.size() == 1 && values.size() == 2 && open < values.back().begin && said.front().begin > open;
+        if (!bracket && (said.size() != values.size() || said.front().means == said.back().means))
+            return false;
         // The words behind each value, or before each, up to the next.
         const bool before = !bracket && said.front().begin < values.front().begin;
         const std::size_t head = before ? said.front().begin : values.front().begin;
         const std::string point = body.substr(0, head);
         for (std::size_t i = 0; i < values.size(); ++i) {
-            const std::size_t from = before ? said[i].begin : i == 0 ? head : bracket ? open + 1 : values[i].begin;
-            const std::size_t to = i + 1 < values.size() ? (before ? said[i + 1].begin : bracket ? open : values[i + 1].begin)
+            const std::size_t from = before    ? said[i].begin
+                                     : i == 0  ? head
+                                     : bracket ? open + 1
+                                               : values[i].begin;
+            const std::size_t to = i + 1 < values.size() ? (before    ? said[i + 1].begin
+                                                            : bracket ? open
+                                                                      : values[i + 1].begin)
                                                          : body.size();
             PastedCheck check;
-            if (!readRow(point + " " + tidy(std::string_view(body).substr(from, to - from)), check)) return false;
+            if (!readRow(point + " " + tidy(std::string_view(body).substr(from, to - from)), check))
+                return false;
             keep(std::move(check), number, raw);
         }
         return true;
@@ -537,7 +549,9 @@ class Reader {
             const ColumnOf& column = columns_[c];
             if (column.what == What::remark && !cells[c].empty() && !numbersOf(cells[c]).empty() &&
                 numbersOf(cells[c]).front().unit)
-                out_.refused.push_back({number, raw, "\"" + cells[c].substr(0, 40) + "\" stands below a heading that is not understood."});
+                out_.refused.push_back(
+                    {number, raw,
+                     "\"" + cells[c].substr(0, 40) + "\" stands below a heading that is not understood."});
             if (column.what != ColumnOf::What::value || cells[c].empty() || cells[c] == "-") continue;
             PastedCheck check;
             const auto unit = column.unit ? column.unit : unit_;
@@ -560,7 +574,8 @@ class Reader {
             if (!mode.empty()) check.condition = mode;
             if (column.condition.empty() && column.electrode.empty() && conditionColumns > 0)
                 check.doubts.push_back("Its column's heading names no state of the rig, as the others do.");
-            if (cells.size() > columns_.size()) check.doubts.push_back("The row has more columns than the heading.");
+            if (cells.size() > columns_.size())
+                check.doubts.push_back("The row has more columns than the heading.");
             if (check.from.empty()) check.from = from;
             keep(std::move(check), number, raw);
             any = true;
@@ -578,7 +593,8 @@ class Reader {
         if (check.measured() && !ownCondition && !unsure_.empty())
             check.doubts.push_back("Is this read as \"" + unsure_.substr(0, 60) + "\" above says?");
         if (check.condition == "power off" &&
-            (check.unit == Unit::volt || check.unit == Unit::ampere || check.unit == Unit::watt || check.unit == Unit::hertz) &&
+            (check.unit == Unit::volt || check.unit == Unit::ampere || check.unit == Unit::watt ||
+             check.unit == Unit::hertz) &&
             check.measured() && check.quantity != "diode")
             check.doubts.push_back("This needs power, and stands under \"power off\": when is it read?");
         if (check.to.empty()) check.to = "ground";
@@ -637,13 +653,15 @@ class Reader {
         }
         if (last == numbers.size()) return readSeen(row, out);
         // "4 to 5 watts into 50 ohms": what it is given into is no value.
-        if (last > 0 && numbers[last].unit == Unit::ohm && numbers[last - 1].unit && numbers[last - 1].unit != Unit::ohm &&
+        if (last > 0 && numbers[last].unit == Unit::ohm && numbers[last - 1].unit &&
+            numbers[last - 1].unit != Unit::ohm &&
             limitSaid(row, spansOf(numbers), last).sense == LimitSaid::Sense::load)
             --last;
         // "not 5 V" names what must not be: no limits can be made of it.
         const std::string before = lowerText(trimmed(std::string_view(row).substr(0, numbers[last].begin)));
         for (const std::string_view word : {" not", " never", " nicht", " nie", " pas"}) {
-            if (before.ends_with(word) && limitSaid(row, spansOf(numbers), last).sense == LimitSaid::Sense::none)
+            if (before.ends_with(word) &&
+                limitSaid(row, spansOf(numbers), last).sense == LimitSaid::Sense::none)
                 return false;
         }
         readValue(row, numbers, last, out);
@@ -774,7 +792,8 @@ class Reader {
             setBare(out, value, about);
         }
         if (said.negated) {
-            out.doubts.push_back("The sentence has a \"not\" that is not understood: which way is the limit?");
+            out.doubts.push_back(
+                "The sentence has a \"not\" that is not understood: which way is the limit?");
             out.low.reset();
             out.high.reset();
         }

@@ -18,13 +18,13 @@ bool letter(char c) {
 }  // namespace
 
 bool isPinWord(std::string_view low) {
-    static constexpr std::string_view words[] = {"pin",  "pins",  "stift", "broche", "patilla", "pata",
-                                                 "pad",  "point", "tp",    "hole",   "punkt",   "anschluss",
-                                                 "step", "no.",   "nr.",   "piedino",
-                                                 "page", "chapter", "figure", "fig", "fig.", "table", "section", "error", "version",
-                                                 "rev", "rev.", "revision", "issue", "seite", "kapitel", "abb.", "abbildung",
-                                                 "tabelle", "bild", "chapitre", "figura", "tabla", "tableau", "p\u00e1gina", "pagina",
-                                                 "hoofdstuk", "code", "message", "line", "menu", "part"};
+    static constexpr std::string_view words[] = {
+        "pin",       "pins",      "stift",  "broche",    "patilla", "pata",  "pad",     "point",
+        "tp",        "hole",      "punkt",  "anschluss", "step",    "no.",   "nr.",     "piedino",
+        "page",      "chapter",   "figure", "fig",       "fig.",    "table", "section", "error",
+        "version",   "rev",       "rev.",   "revision",  "issue",   "seite", "kapitel", "abb.",
+        "abbildung", "tabelle",   "bild",   "chapitre",  "figura",  "tabla", "tableau", "p\u00e1gina",
+        "pagina",    "hoofdstuk", "code",   "message",   "line",    "menu",  "part"};
     return std::find(std::begin(words), std::end(words), low) != std::end(words);
 }
 

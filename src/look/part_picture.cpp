@@ -292,20 +292,23 @@ void drawPart(QPainter& p, const QRectF& room, const PartLook& part, const Colou
                 const QRectF strip(room.left(), room.center().y() - 44, room.width(), 92);
                 drawBands(p, strip, bands, int(bands.size()), -1, c);
             } else {
-                drawOther(p, room, {part.kind, part.mark.isEmpty() ? part.value : part.mark, {}, {}, Body::byKind}, c);
+                drawOther(p, room,
+                          {part.kind, part.mark.isEmpty() ? part.value : part.mark, {}, {}, Body::byKind}, c);
             }
             break;
         case PartKind::capacitor:
             // One with a way round is never said to go in either way.
-            part.body == Body::electrolytic || !part.orientation.isEmpty() ? drawElectrolytic(p, room, part, c)
-                                                                           : drawCapacitor(p, room, part.mark, c);
+            part.body == Body::electrolytic || !part.orientation.isEmpty()
+                ? drawElectrolytic(p, room, part, c)
+                : drawCapacitor(p, room, part.mark, c);
             break;
         case PartKind::diode:
             drawDiode(p, room, part, c);
             break;
         case PartKind::transistor:
         case PartKind::ic: {
-            const bool flat = part.body == Body::flat || (part.body == Body::byKind && part.kind == PartKind::transistor);
+            const bool flat =
+                part.body == Body::flat || (part.body == Body::byKind && part.kind == PartKind::transistor);
             part.body == Body::tab ? drawTab(p, room, c)
             : flat                 ? drawFlat(p, room, part.mark, c)
                                    : drawChip(p, room, part.mark, c);

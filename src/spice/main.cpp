@@ -40,7 +40,8 @@ int hear(char* line, int, void*) {
     if (begin != std::string::npos) text = text.substr(begin + 1);
     std::string small;
     for (const char c : text) small += char(std::tolower(static_cast<unsigned char>(c)));
-    if (said.size() < 300 && small.find("error") != std::string::npos) said += (said.empty() ? "" : " ") + text;
+    if (said.size() < 300 && small.find("error") != std::string::npos)
+        said += (said.empty() ? "" : " ") + text;
     return 0;
 }
 int nothing(char*, int, void*) { return 0; }
@@ -90,12 +91,14 @@ bool confine() {
     limit(RLIMIT_AS, kMemory);
 #endif
     static const int kAllowed[] = {
-        SCMP_SYS(read), SCMP_SYS(write), SCMP_SYS(writev), SCMP_SYS(lseek), SCMP_SYS(close), SCMP_SYS(fstat),
-        SCMP_SYS(newfstatat), SCMP_SYS(mmap), SCMP_SYS(munmap), SCMP_SYS(mremap), SCMP_SYS(mprotect),
-        SCMP_SYS(madvise), SCMP_SYS(brk), SCMP_SYS(futex), SCMP_SYS(rt_sigaction), SCMP_SYS(rt_sigprocmask),
-        SCMP_SYS(rt_sigreturn), SCMP_SYS(sigaltstack), SCMP_SYS(getrusage), SCMP_SYS(times), SCMP_SYS(clock_gettime),
-        SCMP_SYS(gettimeofday), SCMP_SYS(time), SCMP_SYS(getpid), SCMP_SYS(gettid), SCMP_SYS(tgkill), SCMP_SYS(sysinfo),
-        SCMP_SYS(prlimit64), SCMP_SYS(sched_yield), SCMP_SYS(getrandom), SCMP_SYS(exit), SCMP_SYS(exit_group)};
+        SCMP_SYS(read),          SCMP_SYS(write),        SCMP_SYS(writev),       SCMP_SYS(lseek),
+        SCMP_SYS(close),         SCMP_SYS(fstat),        SCMP_SYS(newfstatat),   SCMP_SYS(mmap),
+        SCMP_SYS(munmap),        SCMP_SYS(mremap),       SCMP_SYS(mprotect),     SCMP_SYS(madvise),
+        SCMP_SYS(brk),           SCMP_SYS(futex),        SCMP_SYS(rt_sigaction), SCMP_SYS(rt_sigprocmask),
+        SCMP_SYS(rt_sigreturn),  SCMP_SYS(sigaltstack),  SCMP_SYS(getrusage),    SCMP_SYS(times),
+        SCMP_SYS(clock_gettime), SCMP_SYS(gettimeofday), SCMP_SYS(time),         SCMP_SYS(getpid),
+        SCMP_SYS(gettid),        SCMP_SYS(tgkill),       SCMP_SYS(sysinfo),      SCMP_SYS(prlimit64),
+        SCMP_SYS(sched_yield),   SCMP_SYS(getrandom),    SCMP_SYS(exit),         SCMP_SYS(exit_group)};
     const scmp_filter_ctx filter = seccomp_init(SCMP_ACT_ERRNO(EPERM));
     if (filter == nullptr) return false;
     bool done = true;
@@ -107,7 +110,8 @@ bool confine() {
 
 /// Letters of a line that Ombrek writes. A command reader's signs are not among them.
 bool plain(const std::string& line) {
-    return line.find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789 ._+-*/^()=,<>?:!&|") == std::string::npos;
+    return line.find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789 ._+-*/^()=,<>?:!&|") ==
+           std::string::npos;
 }
 
 bool isAlias(const std::string& word) {
@@ -186,7 +190,8 @@ void solve(std::size_t count) {
         const auto first = line.find(' '), second = line.find(' ', first + 1);
         Alteration a{line.substr(0, first), 0, 0};
         if (second == std::string::npos || !isAlias(a.resistor) ||
-            !readNumber(line.substr(first + 1, second - first - 1), a.now) || !readNumber(line.substr(second + 1), a.after))
+            !readNumber(line.substr(first + 1, second - first - 1), a.now) ||
+            !readNumber(line.substr(second + 1), a.after))
             continue;
         set.push_back(std::move(a));
     }

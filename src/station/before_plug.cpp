@@ -54,7 +54,8 @@ PlugItem sanity(const Judged& judged) {
         // None of none is not seen: somebody has to look.
         out.seen = sensesLookedAt(judged.kit(), judged.build()) > 0;
         out.now = "Hold every polarised part against the print.";
-        out.why = "The plan knows of none that is fitted, so nobody was asked yet. Enter: they are all right.";
+        out.why =
+            "The plan knows of none that is fitted, so nobody was asked yet. Enter: they are all right.";
         return out;
     }
     constexpr std::size_t kNamed = 6;

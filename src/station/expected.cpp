@@ -114,7 +114,9 @@ std::string surprise(const Kit& kit, const Reading& reading) {
     if (reading.value >= expected.low && reading.value <= expected.high) return "";
     std::string why = expected.why;
     if (!why.empty() && why[0] >= 'a' && why[0] <= 'z') why[0] = char(why[0] - 'a' + 'A');
-    return (reading.beyond ? shownText({reading.value, true}, reading.unit) : formatQuantity(reading.value, reading.unit, 4)) + "? " + why + ".";
+    return (reading.beyond ? shownText({reading.value, true}, reading.unit)
+                           : formatQuantity(reading.value, reading.unit, 4)) +
+           "? " + why + ".";
 }
 
 void holdAgainst(const Kit& kit, const Reading& reading, Verdict& verdict) {
@@ -125,7 +127,8 @@ void holdAgainst(const Kit& kit, const Reading& reading, Verdict& verdict) {
         verdict.sentence = why + " Read it again before anything rests on it.";
     } else if (reading.beyond && !(std::isinf(verdict.limits.high) && reading.value >= verdict.limits.low)) {
         verdict.state = VerdictState::cannotTell;
-        verdict.sentence = shownText({reading.value, true}, reading.unit) + " is all the meter says: measure in a higher range.";
+        verdict.sentence = shownText({reading.value, true}, reading.unit) +
+                           " is all the meter says: measure in a higher range.";
     }
 }
 

@@ -220,7 +220,9 @@ std::vector<Step> planFromParts(const std::vector<Part>& parts) {
             workStep("prove-volts", "Prove the supply voltages before any IC goes in", 12, {"look-joints"});
         volts.hold = HoldPoint{
             {}, "A wrong voltage here destroys the ICs. Look for a short first, then limit the current."};
-        volts.caution = "A fuse in the lead, and the supply's current limited as First light says. Never touch the board while it is powered.";
+        volts.caution =
+            "A fuse in the lead, and the supply's current limited as First light says. Never touch the board "
+            "while it is powered.";
         volts.tools = {"multimeter", "current-limited supply"};
         volts.before = idsOf(afterVolts);
         out.push_back(volts);

@@ -72,7 +72,8 @@ void judgeSupply(const Kit& kit, const Build& build, ProofState& out) {
     if (rated > 0) out.supplyVerdict.limits.high = 1.25 * rated;
     if (out.supplyVerdict.state == VerdictState::pass && rated > 0 && supply->value > 1.25 * rated) {
         out.supplyVerdict.state = VerdictState::doubtful;
-        out.supplyVerdict.sentence = "More than the " + formatQuantity(rated, Unit::volt, 3) + " that the kit is rated at.";
+        out.supplyVerdict.sentence =
+            "More than the " + formatQuantity(rated, Unit::volt, 3) + " that the kit is rated at.";
     }
     holdAgainst(kit, *supply, out.supplyVerdict);
 }

@@ -63,7 +63,8 @@ TEST_CASE("a book with a trigger, view, index or table of a stranger is refused,
         "CREATE TRIGGER \"x; DROP TABLE build\" AFTER INSERT ON step BEGIN SELECT 1; END",
         "CREATE VIEW club AS SELECT * FROM reading", "CREATE INDEX club ON reading(abs(value))",
         "CREATE TABLE club(id)", "CREATE TABLE \"x') ; DROP TABLE build\"(id)",
-        "CREATE VIRTUAL TABLE club USING fts5(text)", "DROP TRIGGER reading_INSERT; CREATE TRIGGER reading_INSERT AFTER INSERT ON "
+        "CREATE VIRTUAL TABLE club USING fts5(text)",
+        "DROP TRIGGER reading_INSERT; CREATE TRIGGER reading_INSERT AFTER INSERT ON "
         "reading BEGIN INSERT INTO undo_step(action, sql) VALUES (1, 'DROP TABLE build'); END",
         "ALTER TABLE remark ADD COLUMN twice AS (text || text)");
     INFO(evil);
@@ -116,7 +117,8 @@ TEST_CASE("a book marked with an older version than it is gets a sentence, not t
 TEST_CASE("every stored book of an older version holds nothing foreign") {
     const int version = GENERATE(1, 2, 3, 4, 5, 6);
     INFO("version " << version);
-    SQLite::Database db((fs::path(OMBREK_BOOKS) / ("version-" + std::to_string(version) + ".ombrek")).string(),
-                        SQLite::OPEN_READONLY, 2000);
+    SQLite::Database db(
+        (fs::path(OMBREK_BOOKS) / ("version-" + std::to_string(version) + ".ombrek")).string(),
+        SQLite::OPEN_READONLY, 2000);
     CHECK(foreignIn(db).empty());
 }

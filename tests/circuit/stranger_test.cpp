@@ -9,8 +9,8 @@
 #include "circuit/kit_circuit.h"
 #include "circuit/models.h"
 #include "circuit/simulator.h"
-#include "formats/encoding.h"
 #include "folder.h"
+#include "formats/encoding.h"
 
 // A netlist is a file that others send: no word of it is a command of the simulator's, and none takes the
 // program with it.
@@ -40,11 +40,12 @@ TEST_CASE("no name, title, value or model of a netlist is taken for a command") 
     const std::string text = GENERATE(
         as<std::string>{}, with("R3`touch hit` out 0 1k"), with("R`:>hit` out 0 1k"), with("R1>hit out 0 1k"),
         with("R3 out `touch hit` 1k"), with("R3 out 0 `touch hit`"), with("R3 out 0 1k m=`touch hit`"),
-        with("D1 out 0 D`touch hit`\n.model D`touch hit` D(IS=1f)"), with(".model D1 D(IS=`touch hit`)\nD3 out 0 D1"),
-        with("B1 x 0 V=system(\"touch hit\")"), with(".control\nshell touch hit\n.endc"),
-        with("* `touch hit`"), "shell touch hit\nR1 a 0 1k\nV1 a 0 1\n.end\n", "`touch hit`\nR1 a 0 1k\nV1 a 0 1\n.end\n",
-        "source hit\nshell a 0 1k\nV1 a 0 1\n.end\n", with(".param x={`touch hit`}"), with(".options `touch hit`"),
-        with("R3 out 0 1k ; touch hit"), with(".csparam x=1\n.exec touch hit"));
+        with("D1 out 0 D`touch hit`\n.model D`touch hit` D(IS=1f)"),
+        with(".model D1 D(IS=`touch hit`)\nD3 out 0 D1"), with("B1 x 0 V=system(\"touch hit\")"),
+        with(".control\nshell touch hit\n.endc"), with("* `touch hit`"),
+        "shell touch hit\nR1 a 0 1k\nV1 a 0 1\n.end\n", "`touch hit`\nR1 a 0 1k\nV1 a 0 1\n.end\n",
+        "source hit\nshell a 0 1k\nV1 a 0 1\n.end\n", with(".param x={`touch hit`}"),
+        with(".options `touch hit`"), with("R3 out 0 1k ; touch hit"), with(".csparam x=1\n.exec touch hit"));
     INFO(text);
     const auto circuit = readKitCircuit(text, "");
     if (circuit) {
@@ -136,9 +137,11 @@ TEST_CASE("what a deck says is what the netlist says") {
     CHECK(volts("V1 a 0 2\nE1 b 0 VALUE={v(a)^2+1}\nR1 b 0 1k\nR2 a 0 1k", "b") == Approx(5));
     CHECK(volts("V1 a 0 2\nR2 a 0 1k\nF1 0 b V1 2\nR1 b 0 1k", "b") == Approx(-4).epsilon(1e-5));
     CHECK(volts("V1 a 0 2\nB1 b 0 V = v(a) > 1 ? 7 : 3\nR1 b 0 1k\nR2 a 0 1k", "b") == Approx(7));
-    CHECK(volts("V1 a 0 6\nX1 a b HALF ra=2k\n.subckt HALF in out ra=1k rb={2*ra}\nR1 in out {ra}\nR2 out 0 {rb}\n.ends",
+    CHECK(volts("V1 a 0 6\nX1 a b HALF ra=2k\n.subckt HALF in out ra=1k rb={2*ra}\nR1 in out {ra}\nR2 out 0 "
+                "{rb}\n.ends",
                 "b") == Approx(4));  // rb is 4 k
-    CHECK(volts("V1 a 0 8\nX1 a b OUTER\n.subckt OUTER in out\nX2 in out INNER\n.subckt INNER p q\nR1 p q 1k\nR2 q 0 3k\n"
+    CHECK(volts("V1 a 0 8\nX1 a b OUTER\n.subckt OUTER in out\nX2 in out INNER\n.subckt INNER p q\nR1 p q "
+                "1k\nR2 q 0 3k\n"
                 ".ends\n.ends",
                 "b") == Approx(6));
 }
@@ -152,4 +155,70 @@ TEST_CASE("a circuit whose solving kills the simulator takes nothing with it") {
     const auto again = operatingPoint(*sound);
     REQUIRE(again);
     CHECK(again->between("out") == Approx(5).epsilon(1e-6));
+}
+
+namespace {
+
+/// What the simulator's own program says of a node, given the text as it stands.
+double byProgram(const fs::path& folder, const std::string& circuit, const std::string& node) {
+    std::ofstream(folder / "c.cir") << circuit + ".control\nop\nprint " + node + "\n.endc\n.end\n";
+    const std::string command = "cd " + folder.string() + " && " + NGSPICE + " -b c.cir 2>/dev/null";
+    FILE* pipe = popen(command.c_str(), "r");
+    REQUIRE(pipe);
+    std::string all;
+    char buffer[4096];
+    while (const std::size_t n = fread(buffer, 1, sizeof buffer, pipe)) all.append(buffer, n);
+    pclose(pipe);
+    const auto at = all.find("\n" + node + " = ");
+    INFO(all);
+    REQUIRE(at != std::string::npos);
+    return spiceNumber(all.substr(at + node.size() + 4, all.find('\n', at + 1) - at - node.size() - 4));
+}
+
+}  // namespace
+
+TEST_CASE("netlists of other hands rest as the simulator's own program says", "[reference]") {
+    // Source: ngspice 39, run on the text as it stands.
+    struct Row {
+        const char *text, *node;
+    };
+    const Row row = GENERATE(values<Row>({
+        {"* an amplifier drawn elsewhere\nVcc N001 0 12\nR1 N001 N002 10K\nR2 N002 0 2.2k\nRC N001 N003 "
+         "1K\nRE N004 0 220\n"
+         "Q1 N003 N002 N004 0 QX\nC1 N003 out 10u\nRl out 0 1Meg\nVin in 0 SIN(0 10m 1k) AC 1\nCin in N002 "
+         "1u\nD1 out 0 D\n"
+         ".model D D\n.model QX NPN(IS=1E-14 VAF=100\n+   Bf=300 IKF=0.4 XTB=1.5 BR=4\n+   CJC=4E-12 "
+         "CJE=8E-12 RB=20 RC=0.1 "
+         "RE=0.1\n+   TR=250E-9 TF=350E-12 ITF=1 VTF=2 XTF=3)\n",
+         "n003"},
+        {"mirror and follower\n.param vs = 9 rs=10k\nvdd vdd! 0 {vs}\nr1 vdd! ref {rs}\nq1 ref ref 0 qn "
+         "area=2\nq2 o ref 0 qn 4\n"
+         "rl vdd! o {rs/4}\n.model qn npn bf=100 is=1f\n.subckt buf i o vdd rload=10k\nm1 vdd i o o mn l=1u "
+         "w=100u\nrs o 0 "
+         "{rload}\n.model mn nmos level=1 vto=0.7 kp=200u lambda=0.01\n.ends buf\nxb o y vdd! buf "
+         "rload=4.7k\n",
+         "y"},
+        {"defaults that rest on each other\nV1 a 0 6\nX1 a b HALF ra=2k\n.subckt HALF in out ra=1k "
+         "rb={2*ra}\nR1 in out {ra}\n"
+         "R2 out 0 {rb}\n.ends\n",
+         "b"},
+        {"sources by expressions\nV1 a 0 3\nR1 a 0 1k\nB1 b 0 "
+         "V=-v(a)^2+min(v(a),2)*uramp(v(a)-1)+exp(-v(a))\nR2 b 0 1k\n",
+         "b"},
+        {"controlled\nV1 a 0 2\nR1 a 0 1k\nE1 b 0 a 0 2.5\nR2 b c 1k\nF1 0 c V1 0.5\nR3 c 0 3.3k\nH1 d 0 V1 "
+         "700\nR4 d c 2.2k\n",
+         "c"},
+        {"a field-effect stage\nV1 vcc 0 9\nJ1 d g s JX\nR1 vcc d 2.2k\nR2 g 0 1Meg\nR3 s 0 680\n.model JX "
+         "NJF(VTO=-2 BETA=1m LAMBDA=2m "
+         "RD=5 RS=5 IS=1e-14)\n",
+         "d"},
+    }));
+    INFO(row.text);
+    Folder folder;
+    const auto circuit = readKitCircuit(std::string(row.text) + ".end\n", "");
+    if (!circuit) FAIL(circuit.error().text());
+    const auto point = operatingPoint(circuit->netlist);
+    if (!point) FAIL(point.error().text());
+    // Ours has 1 GΩ from every node to ground, which the text has not.
+    CHECK(point->between(row.node) == Approx(byProgram(folder / "", row.text, row.node)).epsilon(2e-4));
 }

@@ -7,7 +7,8 @@
 #include "folder.h"
 #include "run_cli.h"
 
-// The command line replaces no book, no input and nothing that is no plain file, and every misuse has its sentence.
+// The command line replaces no book, no input and nothing that is no plain file, and every misuse has its
+// sentence.
 
 using namespace ombrek;
 using nlohmann::json;
@@ -36,13 +37,16 @@ TEST_CASE("a book is never written over") {
     std::ofstream(folder / "dial.csv") << "position,frequency\n0,7.0M\n90,7.03M\n180,7.06M\n";
     const std::string link = (folder / "link.txt").string();
     fs::create_symlink(other, link);
-    const std::string list = (folder / "list.csv").string(), net = (folder / "net.cir").string(), dial = (folder / "dial.csv").string();
+    const std::string list = (folder / "list.csv").string(), net = (folder / "net.cir").string(),
+                      dial = (folder / "dial.csv").string();
     const std::string words = GENERATE_COPY(
-        as<std::string>{}, "report " + book + " --html " + book, "report " + book + " --pdf " + other, "report " + book + " --json " + other,
-        "report " + book + " --card " + link, "log " + book + " --adif " + book, "log " + book + " --adif " + other,
+        as<std::string>{}, "report " + book + " --html " + book, "report " + book + " --pdf " + other,
+        "report " + book + " --json " + other, "report " + book + " --card " + link,
+        "log " + book + " --adif " + book, "log " + book + " --adif " + other,
         "list " + list + " --kit " + other, "list " + list + " --kit " + list,
-        "network " + net + " --in a --out b --touchstone " + other, "network " + net + " --in a --out b --touchstone " + net,
-        "dial " + dial + " --pdf " + other, "dial " + dial + " --svg " + dial, "rescue " + book + " " + other);
+        "network " + net + " --in a --out b --touchstone " + other,
+        "network " + net + " --in a --out b --touchstone " + net, "dial " + dial + " --pdf " + other,
+        "dial " + dial + " --svg " + dial, "rescue " + book + " " + other);
     INFO(words);
     const std::string before = bytesOf(other);
     const Ran ran = run(words, true);
@@ -75,9 +79,10 @@ TEST_CASE("who may read a file stays, links are followed, a pipe is no file to w
 }
 
 TEST_CASE("a misuse ends with 2 and a problem") {
-    const std::string words = GENERATE(as<std::string>{}, "--json", "sum --json", "sum 1 2 --json", "nothing --json",
-                                       "coil --json", "coil --core T37-6 --turns 5 --inductance 1u --json",
-                                       "spectrum --wrong x --json", "coil --core T37-6 --turns five --json", "kit --json");
+    const std::string words =
+        GENERATE(as<std::string>{}, "--json", "sum --json", "sum 1 2 --json", "nothing --json", "coil --json",
+                 "coil --core T37-6 --turns 5 --inductance 1u --json", "spectrum --wrong x --json",
+                 "coil --core T37-6 --turns five --json", "kit --json");
     INFO(words);
     const Ran ran = run(words);
     CHECK(ran.code == 2);
@@ -106,7 +111,8 @@ TEST_CASE("pipes and the standard input are read") {
     CHECK(json::parse(out)["lines"] == json::parse(wanted)["lines"]);
 }
 
-TEST_CASE("kit check reads the circuit, a supply is one, a dial's numbers have their unit, a band keeps its word") {
+TEST_CASE(
+    "kit check reads the circuit, a supply is one, a dial's numbers have their unit, a band keeps its word") {
     Folder folder;
     std::ofstream(folder / "bad.cir") << "bad\nV1 in 0 12\nR1`:>hit` in 0 1k\n.end\n";
     std::ofstream(folder / "bad.kit.json")
@@ -118,15 +124,19 @@ TEST_CASE("kit check reads the circuit, a supply is one, a dial's numbers have t
     CHECK_FALSE(fs::exists("hit"));
     for (const char* supply : {"0", "-12", "1000", "nan", "12x"}) {
         INFO(supply);
-        CHECK(run(std::string("expect ") + OMBREK_DATA_FOLDER + "/demo/lantern-15.kit.json --supply=" + supply + " --json").code == 2);
+        CHECK(run(std::string("expect ") + OMBREK_DATA_FOLDER +
+                  "/demo/lantern-15.kit.json --supply=" + supply + " --json")
+                  .code == 2);
     }
     std::ofstream(folder / "dial.csv") << "position;frequency\n0;7,000\n90;7,030\n180;7,060\n";
     CHECK(run("dial " + (folder / "dial.csv").string() + " --json").code == 2);
 
     const std::string book = (folder / "shack.ombrek").string(), log = (folder / "log.adi").string();
     REQUIRE(run("practice " + book).code == 0);
-    std::ofstream(log) << "x<EOH>\n<CALL:6>QX1ABC<QSO_DATE:8>20260101<TIME_ON:4>1200<BAND:3>40m<FREQ:6>14.060<MODE:2>CW<EOR>\n"
-                          "<CALL:6>QX2ABC<QSO_DATE:8>20260101<TIME_ON:4>1201<BAND:3>40m<FREQ:8>7.030.00<MODE:2>CW<EOR>\n";
+    std::ofstream(log)
+        << "x<EOH>\n<CALL:6>QX1ABC<QSO_DATE:8>20260101<TIME_ON:4>1200<BAND:3>40m<FREQ:6>14.060<MODE:2>CW<EOR>"
+           "\n"
+           "<CALL:6>QX2ABC<QSO_DATE:8>20260101<TIME_ON:4>1201<BAND:3>40m<FREQ:8>7.030.00<MODE:2>CW<EOR>\n";
     const Ran taken = run("log " + book + " --import " + log + " --json");
     INFO(taken.out);
     REQUIRE(taken.code == 0);

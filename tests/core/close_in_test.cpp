@@ -66,7 +66,8 @@ TEST_CASE("a sideband rig: what is left of the other side and of its carrier") {
 }
 
 TEST_CASE("a carrier's suppression does not depend on how many points a trace has") {
-    // A filter of 60 Hz, 24 lines to either side at 0 dB, the carrier at -45 dB: 45 + 10·log 24 = 58.8 dB, by definition.
+    // A filter of 60 Hz, 24 lines to either side at 0 dB, the carrier at -45 dB: 45 + 10·log 24 = 58.8 dB, by
+    // definition.
     for (const double step : {5.0, 10.0, 20.0, 40.0}) {
         std::vector<TracePoint> t;
         for (double f = -5000; f <= 5000; f += step) {

@@ -6,8 +6,8 @@
 
 using namespace ombrek;
 
-// Marks with a power, a voltage or a tolerance beside the value. Codes by IEC 60062; what stands beside a value is
-// common practice. What is no mark is not made into one.
+// Marks with a power, a voltage or a tolerance beside the value. Codes by IEC 60062; what stands beside a
+// value is common practice. What is no mark is not made into one.
 
 TEST_CASE("what stands beside a value does not go into it") {
     struct Row {
@@ -61,6 +61,7 @@ TEST_CASE("what is no mark gives none, and two numbers are no value") {
         INFO(text);
         const auto answers = answerSum(text, {});
         REQUIRE(answers);
-        for (const SumAnswer& a : *answers) CHECK((a.unit == Unit::farad || a.unit == Unit::ohm || a.unit == Unit::henry));
+        for (const SumAnswer& a : *answers)
+            CHECK((a.unit == Unit::farad || a.unit == Unit::ohm || a.unit == Unit::henry));
     }
 }

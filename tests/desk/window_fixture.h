@@ -189,7 +189,8 @@ class Desk {
         QApplication::processEvents();
     }
 
-    bool waitFor(const std::function<bool()>& done, int milliseconds = 8000) {
+    /// What must come is waited for a minute: a busy machine is no fault.
+    bool waitFor(const std::function<bool()>& done, int milliseconds = 60000) {
         QElapsedTimer timer;
         timer.start();
         while (!done() && timer.elapsed() < milliseconds)

@@ -39,9 +39,10 @@ TEST_CASE("the command sets that ship can be read, and none of them switches an 
 
 TEST_CASE("a command set that would switch an output on is refused, with its place") {
     CHECK(readCommandSet(withSupply("SYST:REM")));
-    for (const char* line : {"OUTP ON", "OUTPUT:STATE 1", ":outp 1", "SYST:REM;OUTP ON", "INST 1:OUTP ON", "VOLT 30\\nOUTP ON",
-                             "INST:STAT ON", "instrument:state on", "*RCL 1", "*rcl 1", "*TRG", "VOLT 30", "SOUR:VOLT 30", "ROUT:CLOS (@101)",
-                             "SYST:REM\\u0007", "SYST:PRES", "STAT:PRES", "OUTP1:STAT 1", "DIAG 1"}) {
+    for (const char* line :
+         {"OUTP ON", "OUTPUT:STATE 1", ":outp 1", "SYST:REM;OUTP ON", "INST 1:OUTP ON", "VOLT 30\\nOUTP ON",
+          "INST:STAT ON", "instrument:state on", "*RCL 1", "*rcl 1", "*TRG", "VOLT 30", "SOUR:VOLT 30",
+          "ROUT:CLOS (@101)", "SYST:REM\\u0007", "SYST:PRES", "STAT:PRES", "OUTP1:STAT 1", "DIAG 1"}) {
         INFO(line);
         const auto read = readCommandSet(withSupply(line));
         REQUIRE_FALSE(read);

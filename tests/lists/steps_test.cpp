@@ -57,7 +57,8 @@ TEST_CASE("every way of saying that a part goes in") {
 }
 
 TEST_CASE("numbers of every manner begin a step") {
-    const auto steps = readInstructions("5.1 Fit R1.\n5.2 Fit R2.\na) Fit R3.\nb) Fit R4.\nA1 Solder R5.\nA2 Solder R6.\n");
+    const auto steps =
+        readInstructions("5.1 Fit R1.\n5.2 Fit R2.\na) Fit R3.\nb) Fit R4.\nA1 Solder R5.\nA2 Solder R6.\n");
     REQUIRE(steps.size() == 6);
     CHECK(steps[1].number == "5.2");
     CHECK(steps[3].number == "b");
@@ -79,10 +80,11 @@ TEST_CASE("cautions and what is kept come with pasted steps, too") {
         part.ref = ref;
         kit.parts.push_back(part);
     }
-    const auto steps = stepsOf(
-        readInstructions("1. Solder R1 and R2. Keep six of the legs until step 3.\n2. Apply 12 V and measure pin 8.\n3. Fit J4 "
-                         "with one of the legs. Cut the leads off.\n4. Push the plug home.\n5. Fasten it with two screws.\n"),
-        kit);
+    const auto steps = stepsOf(readInstructions("1. Solder R1 and R2. Keep six of the legs until step 3.\n2. "
+                                                "Apply 12 V and measure pin 8.\n3. Fit J4 "
+                                                "with one of the legs. Cut the leads off.\n4. Push the plug "
+                                                "home.\n5. Fasten it with two screws.\n"),
+                               kit);
     REQUIRE(steps.size() == 5);
     CHECK_THAT(steps[0].caution, Catch::Contains("ventilate"));
     REQUIRE(steps[0].keeps.size() == 1);

@@ -319,7 +319,8 @@ std::vector<std::string> wordsOf(std::string_view text) {
 }
 
 bool isDecimal(std::string_view text) {
-    return !text.empty() && text.find_first_not_of("0123456789.,") == std::string_view::npos && isDigit(text[0]);
+    return !text.empty() && text.find_first_not_of("0123456789.,") == std::string_view::npos &&
+           isDigit(text[0]);
 }
 
 double decimal(std::string text) {
@@ -348,9 +349,11 @@ bool isWatts(std::string_view text) {
 bool belongsBehind(std::string_view word) {
     if (word.size() == 1) return std::isalpha(static_cast<unsigned char>(word[0])) != 0;
     if (word.starts_with("µ") || word.starts_with("μ") || word.starts_with("Ω")) return true;
-    if (std::string_view("pnumkMGPNU").find(word[0]) == std::string_view::npos) return word.starts_with("ohm") || word.starts_with("Ohm");
+    if (std::string_view("pnumkMGPNU").find(word[0]) == std::string_view::npos)
+        return word.starts_with("ohm") || word.starts_with("Ohm");
     const std::string_view rest = word.substr(1);
-    return rest == "F" || rest == "f" || rest == "H" || rest == "h" || rest == "Ω" || rest.starts_with("ohm") || rest.starts_with("Ohm");
+    return rest == "F" || rest == "f" || rest == "H" || rest == "h" || rest == "Ω" ||
+           rest.starts_with("ohm") || rest.starts_with("Ohm");
 }
 
 Cleaned cleaned(std::string_view text) {
@@ -403,7 +406,8 @@ Cleaned cleaned(std::string_view text) {
 bool hasUnit(std::string_view code) {
     if (code.size() < 3) return false;
     const char unit = code.back(), prefix = code[code.size() - 2];
-    return (unit == 'F' || unit == 'H') && std::string_view("pnumPNU").find(prefix) != std::string_view::npos &&
+    return (unit == 'F' || unit == 'H') &&
+           std::string_view("pnumPNU").find(prefix) != std::string_view::npos &&
            code.substr(0, code.size() - 2).find_first_not_of("0123456789.,") == std::string_view::npos;
 }
 

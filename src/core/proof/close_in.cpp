@@ -8,7 +8,7 @@
 namespace ombrek {
 namespace {
 
-constexpr double kSide = 4000;   ///< of a voice sideband [Hz]
+constexpr double kSide = 4000;    ///< of a voice sideband [Hz]
 constexpr double kCarrier = 150;  ///< to either side of a carrier, where no voice is [Hz] (common practice)
 
 double powerOf(double level) { return std::pow(10, level / 10); }
@@ -65,8 +65,8 @@ double occupied(const std::vector<TracePoint>& t) {
 }
 
 void judgeSidebands(const std::vector<TracePoint>& t, double step, Emission emission, CloseIn& out) {
-    // Carrier and sidebands by the same sum over their points: the analyser's filter spreads a line over as many points
-    // as it does each part of a sideband, however close they stand.
+    // Carrier and sidebands by the same sum over their points: the analyser's filter spreads a line over as
+    // many points as it does each part of a sideband, however close they stand.
     const double middle = std::max(kCarrier, 2 * step);
     double lower = 0, upper = 0, carrier = 0;
     for (const TracePoint& p : t) {

@@ -145,7 +145,11 @@ void BenchPage::tryIt() {
                      VerdictState::doubtful);
         return;
     }
-    if (!session_.bench().trusts(*one)) session_.trust(*one);
+    if (!session_.bench().trusts(*one)) {
+        session_.trust(*one);
+        one = inHand();  // the list was made anew
+        if (one == nullptr) return;
+    }
     tried_ = name_ = qs(one->name);
     readUnit_ = Unit::none;
     words_.clear();

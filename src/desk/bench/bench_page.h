@@ -40,7 +40,7 @@ class BenchPage : public Page {
     QString name_;         ///< of the one in hand
     QString tried_;        ///< the one whose reading is shown
     std::string another_;  ///< who answered in its place, asked about once
-    std::string yes_;  ///< the instrument that the next Enter says yes to
+    std::string yes_;      ///< the instrument that the next Enter says yes to
     Measured read_;
     Unit readUnit_ = Unit::none;
     QString words_;

@@ -13,7 +13,7 @@ PartLook partLookOf(const Part& part) {
     else if (polarisedCapacitor(part))
         out.body = PartLook::Body::electrolytic;
     else if (part.kind == PartKind::transistor || part.kind == PartKind::ic)
-        out.body = hasTab(part)            ? PartLook::Body::tab
+        out.body = hasTab(part)          ? PartLook::Body::tab
                    : isThreeLegged(part) ? PartLook::Body::flat
                                          : PartLook::Body::chip;
     else if (onTwoHoles(part))

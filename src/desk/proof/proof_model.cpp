@@ -11,7 +11,8 @@ namespace {
 
 std::string text(const Reading* r, int digits) {
     if (r == nullptr) return "";
-    return r->beyond ? shownText({r->value, true}, r->unit) : formatQuantity(r->value, r->unit, digits, Zeros::keep);
+    return r->beyond ? shownText({r->value, true}, r->unit)
+                     : formatQuantity(r->value, r->unit, digits, Zeros::keep);
 }
 
 void fillItems(const Kit& kit, const Build& build, const PowerMethod& method, const std::string& band,
