@@ -222,3 +222,24 @@ TEST_CASE("netlists of other hands rest as the simulator's own program says", "[
     // Ours has 1 GΩ from every node to ground, which the text has not.
     CHECK(point->between(row.node) == Approx(byProgram(folder / "", row.text, row.node)).epsilon(2e-4));
 }
+
+TEST_CASE("the simulator works for a user whom the system does not know") {
+    if (::geteuid() != 0) return;  // only then can one become nobody
+    Folder folder;
+    fs::permissions(folder / "", fs::perms::all);
+    const fs::path program = folder / "ombrek-spice";
+    fs::copy_file(fs::read_symlink("/proc/self/exe").parent_path().parent_path() / "src" / "ombrek-spice",
+                  program);
+    fs::permissions(program, fs::perms::owner_all | fs::perms::others_read | fs::perms::others_exec);
+    const std::string command =
+        "printf 'C 3\\nombrek\\nv1 n1 0 3\\n.end\\nS 0\\n' | setpriv --reuid=54321 --regid=54321 "
+        "--clear-groups " +
+        program.string() + " | cat";
+    FILE* pipe = popen(command.c_str(), "r");
+    REQUIRE(pipe);
+    std::string all;
+    char buffer[4096];
+    while (const std::size_t n = fread(buffer, 1, sizeof buffer, pipe)) all.append(buffer, n);
+    pclose(pipe);
+    CHECK_THAT(all, Catch::StartsWith("ready\nok\np ") && Catch::Contains("n1 3"));
+}
