@@ -25,6 +25,16 @@ std::string with(const std::string& line) {
     return "divider\nV1 in 0 10\nR1 in out 1k\nR2 out 0 1k\n" + line + "\n.end\n";
 }
 
+std::string printedBy(const std::string& command) {
+    FILE* pipe = popen(command.c_str(), "r");
+    REQUIRE(pipe);
+    std::string all;
+    char buffer[4096];
+    while (const std::size_t n = fread(buffer, 1, sizeof buffer, pipe)) all.append(buffer, n);
+    pclose(pipe);
+    return all;
+}
+
 /// Stand in a folder for a while, as one does in that of one's downloads.
 struct StandsIn {
     explicit StandsIn(const fs::path& folder) : before(fs::current_path()) { fs::current_path(folder); }
@@ -163,12 +173,7 @@ namespace {
 double byProgram(const fs::path& folder, const std::string& circuit, const std::string& node) {
     std::ofstream(folder / "c.cir") << circuit + ".control\nop\nprint " + node + "\n.endc\n.end\n";
     const std::string command = "cd " + folder.string() + " && " + NGSPICE + " -b c.cir 2>/dev/null";
-    FILE* pipe = popen(command.c_str(), "r");
-    REQUIRE(pipe);
-    std::string all;
-    char buffer[4096];
-    while (const std::size_t n = fread(buffer, 1, sizeof buffer, pipe)) all.append(buffer, n);
-    pclose(pipe);
+    const std::string all = printedBy(command);
     const auto at = all.find("\n" + node + " = ");
     INFO(all);
     REQUIRE(at != std::string::npos);
@@ -235,11 +240,6 @@ TEST_CASE("the simulator works for a user whom the system does not know") {
         "printf 'C 3\\nombrek\\nv1 n1 0 3\\n.end\\nS 0\\n' | setpriv --reuid=54321 --regid=54321 "
         "--clear-groups " +
         program.string() + " | cat";
-    FILE* pipe = popen(command.c_str(), "r");
-    REQUIRE(pipe);
-    std::string all;
-    char buffer[4096];
-    while (const std::size_t n = fread(buffer, 1, sizeof buffer, pipe)) all.append(buffer, n);
-    pclose(pipe);
+    const std::string all = printedBy(command);
     CHECK_THAT(all, Catch::StartsWith("ready\nok\np ") && Catch::Contains("n1 3"));
 }
