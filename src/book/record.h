@@ -35,7 +35,7 @@ struct RecordLine {
 
 /// One column: its name, and how its value goes into a statement and out of a row.
 template <class Row>
-struct Column {
+struct RecordColumn {
     ColumnLine line;
     std::function<void(SQLite::Statement&, int, const Row&)> bind;
     std::function<void(const SQLite::Column&, Row&)> read;
@@ -49,9 +49,9 @@ Settings readSettings(const std::string& text);
 /// A column whose value `of`, a member or a function to it, finds in a row. Infinity has no text in SQL: it
 /// is kept as instruments send an overload. What is no number is NULL. @param ifNull  of a number
 template <class Row, class Of>
-Column<Row> column(const std::string& name, Of of, double ifNull = 0) {
+RecordColumn<Row> column(const std::string& name, Of of, double ifNull = 0) {
     using T = std::remove_cvref_t<decltype(std::invoke(of, std::declval<Row&>()))>;
-    Column<Row> out;
+    RecordColumn<Row> out;
     out.line.name = name;
     out.bind = [of](SQLite::Statement& q, int at, const Row& row) {
         const T& value = std::invoke(of, const_cast<Row&>(row));  // `of` only finds it
@@ -89,9 +89,9 @@ Column<Row> column(const std::string& name, Of of, double ifNull = 0) {
 
 /// A column of an enumeration. A word that nobody knows is the first; `damageIn` finds it before.
 template <class Row, class Of>
-Column<Row> column(const std::string& name, Of of, const Words& words) {
+RecordColumn<Row> column(const std::string& name, Of of, const Words& words) {
     using T = std::remove_cvref_t<decltype(std::invoke(of, std::declval<Row&>()))>;
-    Column<Row> out;
+    RecordColumn<Row> out;
     out.line = {name, &words};
     out.bind = [of, &words](SQLite::Statement& q, int at, const Row& row) {
         q.bind(at, words.at(std::size_t(std::invoke(of, const_cast<Row&>(row)))));
@@ -114,7 +114,7 @@ Column<Row> column(const std::string& name, Of of, const Words& words) {
 template <class Row>
 class Record {
  public:
-    Record(std::string name, std::vector<Column<Row>> columns, std::string unique = "", bool ofBuild = true)
+    Record(std::string name, std::vector<RecordColumn<Row>> columns, std::string unique = "", bool ofBuild = true)
         : columns_(std::move(columns)) {
         line_.name = std::move(name);
         line_.ofBuild = ofBuild;
@@ -197,7 +197,7 @@ class Record {
         return row;
     }
 
-    std::vector<Column<Row>> columns_;
+    std::vector<RecordColumn<Row>> columns_;
     RecordLine line_;
 };
 

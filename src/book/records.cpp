@@ -33,9 +33,9 @@ Record<record::Named<std::string>> texts(const std::string& table, const std::st
 }
 
 /// Text with whatever bytes came, kept as a blob.
-Column<record::DraftRow> sourceColumn() {
+RecordColumn<record::DraftRow> sourceColumn() {
     using Row = record::DraftRow;
-    Column<Row> out;
+    RecordColumn<Row> out;
     out.line.name = "source";
     out.bind = [](SQLite::Statement& q, int at, const Row& row) {
         q.bind(at, row.source.data(), int(row.source.size()));

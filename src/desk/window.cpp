@@ -147,7 +147,7 @@ void Window::addActs() {
     addViewActs();
     addHelpActs();
     addAct("instruments", "B", {Qt::Key_B}, QStringLiteral("instruments out or in"), [this] {
-        strip_->setVisible(!strip_->isVisible());
+        showStrip(!strip_->isVisible());
         if (strip_->isVisible()) strip_->look();
         page()->takeFocus();
     });
@@ -160,7 +160,7 @@ void Window::addActs() {
            });
     addAct("practice-bench", "Ctrl+B", {Qt::CTRL | Qt::Key_B}, QStringLiteral("start the practice bench"),
            [this] {
-               strip_->show();
+               showStrip(true);
                strip_->startPracticeBench();
            });
 }
@@ -309,9 +309,20 @@ void Window::speak(const QString& line, VerdictState state) {
     here->showLine(line, state);
 }
 
+void Window::showStrip(bool on) {
+    strip_->setVisible(on);
+    showRail();
+}
+
+/// The rail of stations makes way for the instruments where both would leave the page too little.
+void Window::showRail() {
+    constexpr int kBoth = 1100;  // px
+    wire_->setVisible(!bigOnly_ && (strip_->isHidden() || width() >= kBoth));
+}
+
 void Window::toggleBig() {
     bigOnly_ = !bigOnly_;
-    wire_->setVisible(!bigOnly_);
+    showRail();
     sums_->setVisible(!bigOnly_);
     page()->setBigOnly(bigOnly_);
     page()->takeFocus();
@@ -426,6 +437,7 @@ void Window::beginKit(const QString& file) {
 
 void Window::resizeEvent(QResizeEvent* event) {
     QMainWindow::resizeEvent(event);
+    showRail();
     sums_->setLow(height() < 760);
     for (QWidget* sheet : {static_cast<QWidget*>(keySheet_), static_cast<QWidget*>(find_)})
         sheet->setGeometry(centralWidget()->rect());

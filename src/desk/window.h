@@ -38,6 +38,8 @@ class Window : public QMainWindow {
     /// The same as `open`, by way of the station it belongs to.
     void openFrom(const QString& id);
     InstrumentStrip& instruments() { return *strip_; }
+    /// The instruments beside the page, out or in.
+    void showStrip(bool on);
     SumsLine& sums() { return *sums_; }
     Menus& menus() { return *menus_; }
     /// The act of the window of this id, or null.
@@ -78,6 +80,7 @@ class Window : public QMainWindow {
     void speak(const QString& line, VerdictState state);
     void setChoosing(bool choosing);
     void toggleBig();
+    void showRail();
     void showKeys();
     void undo(bool back);
     void nameUndo();

@@ -286,7 +286,7 @@ class Reader {
     }
 
     static std::optional<Unit> unitIn(const std::string& cell) {
-        for (const UnitWord& u : kUnits) {
+        for (const VoltageUnit& u : kUnits) {
             const auto at = cell.find(u.text);
             if (at == std::string::npos || u.text.size() > 3) continue;
             const bool alone = (at == 0 || !letter(cell[at - 1])) &&
@@ -809,7 +809,7 @@ class Reader {
     /// "4.8 to 5.2 V", "10-15 mA": the first is in the unit of the second.
     static void scaleLike(Number& first, const Number& second, const std::string& row) {
         const std::string unit = row.substr(second.begin, second.end - second.begin);
-        for (const UnitWord& u : kUnits) {
+        for (const VoltageUnit& u : kUnits) {
             if (unit.ends_with(u.text)) {
                 first.value *= u.scale;
                 first.unit = u.unit;

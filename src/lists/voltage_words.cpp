@@ -64,7 +64,7 @@ std::vector<Number> numbersOf(const std::string& text) {
         const auto value = readAmount(negative ? digits.substr(1) : digits, Unit::none, manner);
         std::size_t unit = end;
         while (unit < text.size() && text[unit] == ' ') ++unit;
-        for (const UnitWord& u : kUnits) {
+        for (const VoltageUnit& u : kUnits) {
             if (number.unit || !std::string_view(text).substr(unit).starts_with(u.text)) continue;
             const std::size_t after = unit + u.text.size();
             if (after < text.size() && (letter(text[after]) || digit(text[after]))) continue;

@@ -20,13 +20,13 @@ struct Number {
     bool percent = false;
 };
 
-struct UnitWord {
+struct VoltageUnit {
     std::string_view text;
     Unit unit;
     double scale;
 };
 // Longest first; folded signs.
-inline constexpr UnitWord kUnits[] = {{"milliamperes", Unit::ampere, 1e-3},
+inline constexpr VoltageUnit kUnits[] = {{"milliamperes", Unit::ampere, 1e-3},
                                       {"milliampere", Unit::ampere, 1e-3},
                                       {"microvolts", Unit::volt, 1e-6},
                                       {"milliamps", Unit::ampere, 1e-3},

@@ -28,7 +28,7 @@ std::vector<Contact> many(std::size_t count) {
 }  // namespace
 
 TEST_CASE("contacts are kept by time, changed, taken out, and all of it is undone") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     const std::int64_t build = book->build()->id;
     REQUIRE(book->addContact(made("QX2DEF", 500, build)));
@@ -54,7 +54,7 @@ TEST_CASE("contacts are kept by time, changed, taken out, and all of it is undon
 }
 
 TEST_CASE("an import of contacts is one action, may be stopped, and gives way to what is typed meanwhile") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     CHECK_FALSE(book->importContacts(many(2000), [](double share) { return share < 0.3; }));
     CHECK(book->contacts().empty());
@@ -86,7 +86,7 @@ TEST_CASE("an import of contacts is one action, may be stopped, and gives way to
 }
 
 TEST_CASE("an import that was cut off leaves nothing") {
-    Shack shack;
+    TestShack shack;
     shack.begun();
     {
         SQLite::Database db(shack.file.string(), SQLite::OPEN_READWRITE, 2000);
@@ -101,7 +101,7 @@ TEST_CASE("an import that was cut off leaves nothing") {
 }
 
 TEST_CASE("troubles stay open until they are mended, with every time they were seen") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     Repair trouble;
     trouble.noticed = "no output now and then";
@@ -131,7 +131,7 @@ TEST_CASE("troubles stay open until they are mended, with every time they were s
 }
 
 TEST_CASE("a repair takes what was promised to the part out of its drawer, and gives it back when undone") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->addStock({{0, "finals", PartKind::transistor, 0, Unit::none, 0, 0, 0, "BS", 5}}));
     const std::int64_t stock = book->stock().front().id;
@@ -152,7 +152,7 @@ TEST_CASE("a repair takes what was promised to the part out of its drawer, and g
 }
 
 TEST_CASE("a book's state is the same until something of the build changes") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->takeReading({0, Subject::part("R1"), 47, Unit::ohm, 0.5, {}, "typed", 0}));
     const std::string before = book->state();

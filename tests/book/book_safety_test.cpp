@@ -31,7 +31,7 @@ int asNobody(const std::function<int()>& act) {
 }
 
 /// A book that was killed with turns still in its write-ahead log.
-void killedWithTurns(Shack& shack, int turns) {
+void killedWithTurns(TestShack& shack, int turns) {
     shack.begun();
     const pid_t child = ::fork();
     if (child == 0) {
@@ -56,7 +56,7 @@ const Reading kReading{0, Subject::part("R1"), 4.7e3, Unit::ohm, 40, {}, "typed"
 }  // namespace
 
 TEST_CASE("overloads and bounds are kept, through undo and redo") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->takeReading({0, Subject::check("a"), INFINITY, Unit::ohm, 0, {}, "typed", 0, true}));
     REQUIRE(book->takeReading({0, Subject::check("b"), 20e6, Unit::ohm, 0, {}, "typed", 0, true}));
@@ -73,7 +73,7 @@ TEST_CASE("overloads and bounds are kept, through undo and redo") {
 }
 
 TEST_CASE("a slip that an older book kept is no number any more") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->takeReading({0, Subject::coil("T1"), 1e-20, Unit::henry, 0, {}, "typed", 0}));
     REQUIRE(book->takeReading(
@@ -86,7 +86,7 @@ TEST_CASE("a slip that an older book kept is no number any more") {
 }
 
 TEST_CASE("what is changed ends what was read of it: nothing is deleted") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->setTurns("T1", "main", 18));
     REQUIRE(book->finishWinding("T1", "main"));
@@ -106,7 +106,7 @@ TEST_CASE("what is changed ends what was read of it: nothing is deleted") {
 }
 
 TEST_CASE("what is replaced from a drawer becomes a part over, whatever its kind") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->addStock({{0, "A1", PartKind::capacitor, 22e-9, Unit::farad, 5, 50, 0, "", 3}}));
     REQUIRE(book->takeReading({0, Subject::part("C2"), 33e-9, Unit::farad, 1e-10, {}, "typed", 0}));
@@ -130,7 +130,7 @@ TEST_CASE("what is replaced from a drawer becomes a part over, whatever its kind
 }
 
 TEST_CASE("a list draft is kept with what was said of it, until the kit begins: undo brings it back") {
-    Shack shack;
+    TestShack shack;
     {
         auto book = shack.open();
         REQUIRE(book->keepListDraft({"lamp", "clipboard", std::string("R1 4k7\0x", 8), {}}));
@@ -171,7 +171,7 @@ TEST_CASE("books with missing tables, columns or choices that no Ombrek makes ar
                                           "ALTER TABLE photo RENAME COLUMN data TO other"};
     for (const std::string& wound : wounds) {
         INFO(wound);
-        Shack shack;
+        TestShack shack;
         {
             auto book = shack.begun();
             REQUIRE(book->takeReading(kReading));
@@ -197,7 +197,7 @@ TEST_CASE("books with missing tables, columns or choices that no Ombrek makes ar
         if (readings) CHECK((*rescued)->build()->readings.size() == 1);
         CHECK_FALSE(Book::rescue(shack.file, copy));  // never over a file
     }
-    Shack shack;
+    TestShack shack;
     std::ofstream(shack.file) << "no book at all";
     CHECK_FALSE(Book::rescue(shack.file, shack.folder / "none.ombrek"));
     CHECK_FALSE(fs::exists(shack.folder / "none.ombrek"));
@@ -205,7 +205,7 @@ TEST_CASE("books with missing tables, columns or choices that no Ombrek makes ar
 
 TEST_CASE(
     "a name with signs of a web address is a name like any other, also in a folder that cannot be written") {
-    Shack shack;
+    TestShack shack;
     const fs::path folder = shack.folder / "read only";
     fs::create_directory(folder);
     ::chmod(shack.folder.c_str(), 0755);
@@ -229,7 +229,7 @@ TEST_CASE(
 }
 
 TEST_CASE("turns that a crash left in the log are seen in a folder that cannot be written") {
-    Shack shack;
+    TestShack shack;
     killedWithTurns(shack, 4);
     ::chmod(shack.file.c_str(), 0644);
     ::chmod((shack.file.string() + "-wal").c_str(), 0644);
@@ -246,7 +246,7 @@ TEST_CASE("turns that a crash left in the log are seen in a folder that cannot b
 }
 
 TEST_CASE("a lock that somebody else left does not lock for ever") {
-    Shack shack;
+    TestShack shack;
     shack.begun();
     const fs::path lock = shack.folder / ".shack.ombrek.lock";
     REQUIRE(fs::exists(lock));
@@ -267,7 +267,7 @@ TEST_CASE("a lock that somebody else left does not lock for ever") {
 }
 
 TEST_CASE("a full disk is no damage: the book can be looked at") {
-    Shack shack;
+    TestShack shack;
     killedWithTurns(shack, 2);
     const pid_t child = ::fork();
     if (child == 0) {
@@ -286,7 +286,7 @@ TEST_CASE("a full disk is no damage: the book can be looked at") {
 TEST_CASE("a book that is moved, deleted or replaced while open goes on in a rescue copy") {
     for (const std::string how : {"moved", "deleted", "replaced"}) {
         INFO(how);
-        Shack shack;
+        TestShack shack;
         auto book = shack.begun();
         for (int i = 0; i < 3; ++i) REQUIRE(book->countTurn("T1", "main"));
         CHECK(book->lookForFile());
@@ -316,7 +316,7 @@ TEST_CASE("a book that is moved, deleted or replaced while open goes on in a res
 }
 
 TEST_CASE("a book that is written over while open says so and nothing throws") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->countTurn("T1", "main"));
     std::ofstream(shack.file, std::ios::binary | std::ios::trunc) << std::string(20000, 'x');
@@ -336,7 +336,7 @@ TEST_CASE("a book that is written over while open says so and nothing throws") {
 }
 
 TEST_CASE("counting goes on while a long import runs, and both are kept") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     std::vector<StockLine> lines(20000, {0, "A1", PartKind::resistor, 1, Unit::ohm, 5, 0, 0, "", 1});
     std::atomic<bool> done{false};
@@ -368,7 +368,7 @@ TEST_CASE("counting goes on while a long import runs, and both are kept") {
 }
 
 TEST_CASE("an import that is stopped or killed leaves nothing behind") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->addStock({{0, "own", PartKind::resistor, 1, Unit::ohm, 5, 0, 0, "", 1}}));
     const std::vector<StockLine> lines(5000, {0, "A1", PartKind::resistor, 1, Unit::ohm, 5, 0, 0, "", 1});
@@ -396,7 +396,7 @@ TEST_CASE("an import that is stopped or killed leaves nothing behind") {
 }
 
 TEST_CASE("a photograph taken back and deleted does not make the book larger by twice its size") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     const std::string jpeg(1000000, '\xd8');
     const auto size = [&] {
@@ -418,7 +418,7 @@ TEST_CASE("a photograph taken back and deleted does not make the book larger by 
 
 TEST_CASE("two starts at once on a new book: both get it, one to write") {
     for (int round = 0; round < 20; ++round) {
-        Shack shack;
+        TestShack shack;
         std::vector<pid_t> children;
         int opened[2], go[2];  // each child tells that it has the book, and holds it until all have
         REQUIRE(::pipe(opened) == 0);
@@ -457,7 +457,7 @@ TEST_CASE("two starts at once on a new book: both get it, one to write") {
 }
 
 TEST_CASE("a link whose target is not there yet is followed, and stays a link") {
-    Shack shack;
+    TestShack shack;
     fs::create_directory(shack.folder / "real");
     fs::create_symlink("real/book.ombrek", shack.file);
     {

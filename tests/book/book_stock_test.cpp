@@ -20,7 +20,7 @@ std::string snapshot(const Book& book) { return everything(book.path()); }
 }  // namespace
 
 TEST_CASE("every action of the first station is undone and redone, one by one, over a restart") {
-    Shack shack;
+    TestShack shack;
     const std::vector<std::function<Result<void>(Book&)>> actions{
         [](Book& b) { return b.startBuild("Tiny", "{}"); },
         [](Book& b) { return b.chooseWay(BagWay::beforeFitting); },
@@ -95,7 +95,7 @@ TEST_CASE("every action of the first station is undone and redone, one by one, o
 }
 
 TEST_CASE("what is promised is taken from its drawer once, and the line waits to be measured again") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->addStock({kFilm, kMetal}));
     REQUIRE(book->markPart("C2", PartMark::missing));
@@ -112,7 +112,7 @@ TEST_CASE("what is promised is taken from its drawer once, and the line waits to
 }
 
 TEST_CASE("a loose part that found its line brings its reading and its mark") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->markPart("C1", PartMark::missing));
     REQUIRE(book->keepLoose({0, PartKind::capacitor, "104K", 98e-9, 1.2e-9}));
@@ -129,7 +129,7 @@ TEST_CASE("a loose part that found its line brings its reading and its mark") {
 }
 
 TEST_CASE("a part that moves to its line puts the one that lay there among the parts without a line") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->takeReading({0, Subject::part("C1"), 22e-9, Unit::farad, 1e-10, {}, "typed", 0}));
     REQUIRE(book->readMark("C1", "223", false));
@@ -151,7 +151,7 @@ TEST_CASE("a part that moves to its line puts the one that lay there among the p
 }
 
 TEST_CASE("stock is the builder's, not one build's") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->addStock({kFilm}));
     REQUIRE(book->promise("C2", {1}, ""));
@@ -163,7 +163,7 @@ TEST_CASE("stock is the builder's, not one build's") {
 }
 
 TEST_CASE("a long import runs beside the window's own connection, is one action, and can be stopped") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     const std::vector<StockLine> many(5000, kMetal);
     Result<void> done = problem("", "not run");
@@ -182,7 +182,7 @@ TEST_CASE("a long import runs beside the window's own connection, is one action,
 }
 
 TEST_CASE("meters: the builder's own lines stand before the usual ones of the same unit") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     CHECK(book->meters().size() == usualMeters().size());
     MeterLine m;
@@ -198,7 +198,7 @@ TEST_CASE("meters: the builder's own lines stand before the usual ones of the sa
 }
 
 TEST_CASE("a decision taken back frees what was kept back, and habits are the builder's") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->addStock({kFilm}));
     REQUIRE(book->promise("C2", {1, 1}, "two in parallel"));

@@ -32,7 +32,7 @@ const Reading kReading{0, Subject::part("R1"), 4.7e3, Unit::ohm, 40, {}, "typed"
 }  // namespace
 
 TEST_CASE("a new book is empty and can be written") {
-    Shack shack;
+    TestShack shack;
     const auto book = shack.open();
     CHECK_FALSE(book->readOnly());
     CHECK_FALSE(book->build());
@@ -43,7 +43,7 @@ TEST_CASE("a new book is empty and can be written") {
 }
 
 TEST_CASE("what is done is there after opening again") {
-    Shack shack;
+    TestShack shack;
     {
         auto book = shack.begun();
         REQUIRE(book->takeReading(kReading));
@@ -78,7 +78,7 @@ TEST_CASE("what is done is there after opening again") {
 }
 
 TEST_CASE("a count never falls below zero") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->countTurn("T1", "main", -1));
     CHECK(book->build()->winding("T1", "main").turns == 0);
@@ -89,7 +89,7 @@ TEST_CASE("a count never falls below zero") {
 }
 
 TEST_CASE("a reading answers a part that was marked missing") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->markPart("R1", PartMark::missing));
     REQUIRE(book->takeReading(kReading));
@@ -99,7 +99,7 @@ TEST_CASE("a reading answers a part that was marked missing") {
 }
 
 TEST_CASE("several builds in one book keep apart") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->countTurn("T1", "main"));
     REQUIRE(book->startBuild("Second", "{\"b\":2}"));
@@ -110,7 +110,7 @@ TEST_CASE("several builds in one book keep apart") {
 }
 
 TEST_CASE("every action can be taken back and done again, one by one, over a restart") {
-    Shack shack;
+    TestShack shack;
     std::vector<std::string> states;
     const std::vector<std::function<Result<void>(Book&)>> actions{
         [](Book& b) { return b.startBuild("Tiny", "{\"it's\": \"quoted\"}"); },
@@ -158,7 +158,7 @@ TEST_CASE("every action can be taken back and done again, one by one, over a res
 }
 
 TEST_CASE("random doing, undoing and redoing always ends where it should") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     std::mt19937 engine(31);
     std::vector<std::string> past{snapshot(*book)};
@@ -188,7 +188,7 @@ TEST_CASE("random doing, undoing and redoing always ends where it should") {
 }
 
 TEST_CASE("a new action forgets what could have been done again") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->countTurn("T1", "main"));
     REQUIRE(book->undo());
@@ -198,7 +198,7 @@ TEST_CASE("a new action forgets what could have been done again") {
 }
 
 TEST_CASE("the listener hears every change and no failure") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     int heard = 0;
     book->onChange([&](const Book::Notice&) { ++heard; });
@@ -210,7 +210,7 @@ TEST_CASE("the listener hears every change and no failure") {
 }
 
 TEST_CASE("sittings: a pause of more than twenty minutes begins another") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     shack.now += 600;
     REQUIRE(book->countTurn("T1", "main"));
@@ -225,7 +225,7 @@ TEST_CASE("sittings: a pause of more than twenty minutes begins another") {
 }
 
 TEST_CASE("a child killed in the middle of its turns loses none that returned") {
-    Shack shack;
+    TestShack shack;
     shack.begun();
     for (int round = 0; round < 6; ++round) {
         int pipe[2];
@@ -261,7 +261,7 @@ TEST_CASE("a child killed in the middle of its turns loses none that returned") 
 }
 
 TEST_CASE("killed at turn 17 it stands at turn 17") {
-    Shack shack;
+    TestShack shack;
     shack.begun();
     int pipe[2];
     REQUIRE(::pipe(pipe) == 0);
@@ -283,7 +283,7 @@ TEST_CASE("killed at turn 17 it stands at turn 17") {
 }
 
 TEST_CASE("the board's records are kept, and each is one undo step") {
-    Shack shack;
+    TestShack shack;
     {
         auto book = shack.begun();
         REQUIRE(book->keepAside("cut leads", 5));
@@ -322,7 +322,7 @@ TEST_CASE("the board's records are kept, and each is one undo step") {
 }
 
 TEST_CASE("a clock that was set back begins another stretch and loses no time") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     shack.now += 600;
     REQUIRE(book->countTurn("T1", "main"));
@@ -337,7 +337,7 @@ TEST_CASE("a clock that was set back begins another stretch and loses no time") 
 }
 
 TEST_CASE("a second program opens it read-only, says so, and sees what is done") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->countTurn("T1", "main"));
     auto second = shack.open();
@@ -356,7 +356,7 @@ TEST_CASE("a second program opens it read-only, says so, and sees what is done")
 }
 
 TEST_CASE("foreign, damaged and newer files are refused and left as they are") {
-    Shack shack;
+    TestShack shack;
     shack.begun();
     const std::string good = bytesOf(shack.file);
     REQUIRE(good.size() > 4096);
@@ -390,13 +390,13 @@ TEST_CASE("foreign, damaged and newer files are refused and left as they are") {
 }
 
 TEST_CASE("a folder or a place that is not there is no book") {
-    Shack shack;
+    TestShack shack;
     CHECK_FALSE(Book::open(shack.folder));
     CHECK_FALSE(Book::open("/nowhere/at/all/book.ombrek"));
 }
 
 TEST_CASE("a full disk gives a sentence, keeps what was there and the session usable") {
-    Shack shack;
+    TestShack shack;
     shack.begun();
     const pid_t child =
         ::fork();  // the limit on file size holds for the whole process, so it is set in a child
@@ -422,7 +422,7 @@ TEST_CASE("a full disk gives a sentence, keeps what was there and the session us
 }
 
 TEST_CASE("odd numbers and texts are kept as they are") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     for (const double value : {0.1, -1e-300, 1e30, 4.9e-9, 21060000.5}) {
         REQUIRE(book->takeReading(

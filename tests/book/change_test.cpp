@@ -16,7 +16,7 @@ Reading readingOf(const std::string& ref, double value) {
 }  // namespace
 
 TEST_CASE("a reading keeps its circumstances") {
-    Shack shack;
+    TestShack shack;
     {
         auto book = shack.begun();
         Reading r{0,       Subject::adjustment("rx"),
@@ -39,7 +39,7 @@ TEST_CASE("a reading keeps its circumstances") {
 }
 
 TEST_CASE("a repair ends the epoch of what was mended, and is kept") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->takeReading(readingOf("R1", 4.7e3)));
     REQUIRE(book->takeReading(readingOf("R2", 1e3)));
@@ -63,7 +63,7 @@ TEST_CASE("a repair ends the epoch of what was mended, and is kept") {
 }
 
 TEST_CASE("every change of a thing is kept, not the last alone") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     for (int i = 0; i < 3; ++i) {
         REQUIRE(book->countTurn("T1", "main"));  // no reading lies between two turns: one change
@@ -79,7 +79,7 @@ TEST_CASE("every change of a thing is kept, not the last alone") {
 }
 
 TEST_CASE("a part that moves to another line takes its reading: both lines keep what was read there") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     REQUIRE(book->takeReading(readingOf("R1", 4.7e3)));
     REQUIRE(book->takeReading(readingOf("R2", 1e3)));
@@ -99,7 +99,7 @@ TEST_CASE("a part that moves to another line takes its reading: both lines keep 
 }
 
 TEST_CASE("a notice names what was written, and nothing else") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     Book::Notice told;
     book->onChange([&](const Book::Notice& notice) { told = notice; });
@@ -117,7 +117,7 @@ TEST_CASE("a notice names what was written, and nothing else") {
 }
 
 TEST_CASE("a build that is brought up to date is the one in the file, through any actions") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     Build kept = *book->build();
     bool anew = false;
@@ -194,7 +194,7 @@ TEST_CASE("a build that is brought up to date is the one in the file, through an
 
 TEST_CASE(
     "an import that is taken back is hidden at once, comes again, and goes when the book is opened next") {
-    Shack shack;
+    TestShack shack;
     std::vector<StockLine> lines(5000);
     for (std::size_t i = 0; i < lines.size(); ++i) lines[i].count = int(i);
     {

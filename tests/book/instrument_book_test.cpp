@@ -19,7 +19,7 @@ Instrument lcMeter() {
 }  // namespace
 
 TEST_CASE("instruments are kept, named once, taken back and remembered") {
-    Shack shack;
+    TestShack shack;
     std::int64_t id = 0;
     {
         auto book = shack.begun();
@@ -57,7 +57,7 @@ TEST_CASE("instruments are kept, named once, taken back and remembered") {
 }
 
 TEST_CASE("data sheets go with their instrument, and take its new name with them") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.begun();
     Instrument meter = lcMeter();
     meter.id = book->setInstrument(meter).value();

@@ -37,7 +37,7 @@ std::map<std::string, std::set<std::string>> layout(SQLite::Database& db) {
 TEST_CASE("a book of every released version opens with all that is in it, and is worked on") {
     const int version = GENERATE(1, 2, 3, 4);
     INFO("version " << version);
-    Shack shack;
+    TestShack shack;
     fs::copy_file(stored(version), shack.file);
     SQLite::Database old(stored(version).string(), SQLite::OPEN_READONLY, 2000);
     REQUIRE(old.execAndGet("PRAGMA user_version").getInt() == version);
@@ -113,7 +113,7 @@ TEST_CASE("a book of every released version opens with all that is in it, and is
 
 TEST_CASE("an old book that is only looked at stays as it is") {
     const int version = GENERATE(1, 4);
-    Shack shack;
+    TestShack shack;
     fs::copy_file(stored(version), shack.file);
     auto holder = WriterLock::take(shack.file);
     REQUIRE(holder);
@@ -126,7 +126,7 @@ TEST_CASE("an old book that is only looked at stays as it is") {
 
 TEST_CASE(
     "a book of version 5 opens with its repairs and reasons, and what was done can still be taken back") {
-    Shack shack;
+    TestShack shack;
     fs::copy_file(stored(5), shack.file);
     auto book = shack.open();
     REQUIRE_FALSE(book->readOnly());
@@ -149,7 +149,7 @@ TEST_CASE(
 }
 
 TEST_CASE("a book of version 6 opens with its data sheets and its log, and a sheet can still be taken back") {
-    Shack shack;
+    TestShack shack;
     fs::copy_file(stored(6), shack.file);
     auto book = shack.open();
     REQUIRE_FALSE(book->readOnly());
@@ -184,7 +184,7 @@ TEST_CASE("a book of version 6 opens with its data sheets and its log, and a she
 TEST_CASE("a book that was brought up to date has the tables and triggers of a new one") {
     const int version = GENERATE(1, 2, 3, 4, 5, 6);
     INFO("version " << version);
-    Shack shack;
+    TestShack shack;
     fs::copy_file(stored(version), shack.file);
     shack.open();
     SQLite::Database fresh(":memory:", SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
@@ -198,7 +198,7 @@ TEST_CASE("a book that was brought up to date has the tables and triggers of a n
 }
 
 TEST_CASE("an old book with a row that no Ombrek writes is refused and left as it is") {
-    Shack shack;
+    TestShack shack;
     fs::copy_file(stored(4), shack.file);
     {
         SQLite::Database db(shack.file.string(), SQLite::OPEN_READWRITE, 2000);

@@ -15,14 +15,14 @@
 namespace ombrek {
 
 /// A folder of its own that goes with the test, and a clock that is set by hand.
-struct Shack {
-    Shack() {
+struct TestShack {
+    TestShack() {
         std::string name = (std::filesystem::temp_directory_path() / "ombrek-book-XXXXXX").string();
         REQUIRE(mkdtemp(name.data()) != nullptr);
         folder = name;
         file = folder / "shack.ombrek";
     }
-    ~Shack() {
+    ~TestShack() {
         std::error_code error;
         std::filesystem::remove_all(folder, error);
     }

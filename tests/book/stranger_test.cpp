@@ -36,7 +36,7 @@ TEST_CASE("undo runs no statement of a stranger") {
         "DELETE FROM reading WHERE length(subject) > 0", "VACUUM INTO '/tmp/ombrek-stranger'",
         "INSERT INTO remark(text) SELECT name FROM sqlite_master");
     INFO(evil);
-    Shack shack;
+    TestShack shack;
     { readOne(*shack.begun()); }
     {
         SQLite::Database db(shack.file.string(), SQLite::OPEN_READWRITE, 2000);
@@ -68,7 +68,7 @@ TEST_CASE("a book with a trigger, view, index or table of a stranger is refused,
         "reading BEGIN INSERT INTO undo_step(action, sql) VALUES (1, 'DROP TABLE build'); END",
         "ALTER TABLE remark ADD COLUMN twice AS (text || text)");
     INFO(evil);
-    Shack shack;
+    TestShack shack;
     { readOne(*shack.begun()); }
     write(shack.file, evil);
     const auto size = fs::file_size(shack.file);
@@ -88,7 +88,7 @@ TEST_CASE("a book with a trigger, view, index or table of a stranger is refused,
 }
 
 TEST_CASE("a trigger of a stranger in a book of an older version never runs") {
-    Shack shack;
+    TestShack shack;
     fs::copy_file(fs::path(OMBREK_BOOKS) / "version-4.ombrek", shack.file);
     write(shack.file, "CREATE TRIGGER club AFTER UPDATE ON build BEGIN DELETE FROM reading; END");
     const auto opened = Book::open(shack.file);
@@ -102,7 +102,7 @@ TEST_CASE("a trigger of a stranger in a book of an older version never runs") {
 }
 
 TEST_CASE("a book marked with an older version than it is gets a sentence, not the database's") {
-    Shack shack;
+    TestShack shack;
     { readOne(*shack.begun()); }
     const int version = GENERATE(1, 2, 3, 4, 5);
     write(shack.file, "PRAGMA user_version=" + std::to_string(version));

@@ -6,7 +6,7 @@ using namespace ombrek;
 
 namespace {
 
-std::int64_t rowsIn(const Shack& shack, const std::string& table) {
+std::int64_t rowsIn(const TestShack& shack, const std::string& table) {
     SQLite::Database db(shack.file.string(), SQLite::OPEN_READONLY, 2000);
     return db.execAndGet("SELECT count(*) FROM " + table).getInt64();
 }
@@ -16,7 +16,7 @@ constexpr std::int64_t kDay = 86400;
 }  // namespace
 
 TEST_CASE("a season's actions can be taken back, and a hundred of any age") {
-    Shack shack;
+    TestShack shack;
     {
         auto book = shack.begun();
         for (int i = 0; i < 150; ++i) REQUIRE(book->countTurn("T1", "main"));
@@ -35,7 +35,7 @@ TEST_CASE("a season's actions can be taken back, and a hundred of any age") {
 }
 
 TEST_CASE("young actions are kept however many they are: what fills the log goes") {
-    Shack shack;
+    TestShack shack;
     {
         auto book = shack.begun();
         for (int i = 0; i < 300; ++i) REQUIRE(book->countTurn("T1", "main"));
@@ -55,7 +55,7 @@ TEST_CASE("young actions are kept however many they are: what fills the log goes
 }
 
 TEST_CASE("a choice of order does not write the kit's text into the log") {
-    Shack shack;
+    TestShack shack;
     auto book = shack.open();
     const std::string kit(45'000, 'k');
     REQUIRE(book->startBuild("Large", kit));
@@ -74,7 +74,7 @@ TEST_CASE("a choice of order does not write the kit's text into the log") {
 }
 
 TEST_CASE("pictures and kit texts that nothing speaks of any more go with the log") {
-    Shack shack;
+    TestShack shack;
     {
         auto book = shack.begun();
         REQUIRE(book->changeKit("{\"name\":\"Tiny\"}", "places"));

@@ -7,6 +7,7 @@
 #include <span>
 
 #include "core/parts/bands.h"
+#include "core/parts/colour_words.h"
 #include "core/quantity/preferred.h"
 
 namespace ombrek {
@@ -411,26 +412,41 @@ bool hasUnit(std::string_view code) {
            code.substr(0, code.size() - 2).find_first_not_of("0123456789.,") == std::string_view::npos;
 }
 
+/// Words of letters, other alphabets' among them, in English where they are colours of nine languages.
 std::vector<std::string> colourWords(std::string_view text) {
     std::vector<std::string> out(1);
     for (const char c : text) {
-        if (std::isalpha(static_cast<unsigned char>(c))) {
-            out.back().push_back(static_cast<char>(std::tolower(static_cast<unsigned char>(c))));
+        const auto byte = static_cast<unsigned char>(c);
+        if (std::isalpha(byte) != 0 || byte >= 0x80) {
+            out.back().push_back(byte < 0x80 ? static_cast<char>(std::tolower(byte)) : c);
         } else if (!out.back().empty()) {
             out.emplace_back();
         }
     }
     if (out.back().empty()) out.pop_back();
+    for (std::string& word : out) word = bandColourOf(word);
     return out;
 }
 
 bool mayBeColours(std::string_view text) {
-    int letters = 0;
-    for (const char c : text) {
-        if (isDigit(c)) return false;
-        letters += std::isalpha(static_cast<unsigned char>(c)) != 0;
+    if (std::any_of(text.begin(), text.end(), isDigit)) return false;
+    return text.size() >= 8;  // three of the shortest colour words
+}
+
+/// ".1", ".047K": a capacitor in microfarads (common practice; nobody prints ohms so).
+void readPointMark(std::string_view code, Trailing known, Readings& out) {
+    if (code.size() < 2 || code.size() > 6 || (code[0] != '.' && code[0] != ',')) return;
+    if (const ToleranceLetter* letter = toleranceLetter(code.back()); letter != nullptr && !known.tolerance) {
+        known.tolerance = letter;
+        code.remove_suffix(1);
     }
-    return letters >= 9;  // three of the shortest colour words
+    if (!allDigits(code.substr(1))) return;
+    MarkReading r;
+    r.kind = PartKind::capacitor;
+    r.unit = Unit::farad;
+    r.value = parseQuantity(std::string(code) + "u").value_or(Quantity{}).value;
+
+    if (r.value > 0) keep(r, known, out);
 }
 
 void readPrinted(std::string_view text, Readings& out) {
@@ -444,6 +460,7 @@ void readPrinted(std::string_view text, Readings& out) {
         prefix = char(std::tolower(static_cast<unsigned char>(prefix)));
         return readWritten(mark.code, trailing, out);
     }
+    readPointMark(mark.code, trailing, out);
     readCode(mark.code, trailing, out);
     std::stable_partition(out.begin(), out.end(), [](const MarkReading& r) { return !unlikely(r); });
     if (mark.code.size() > 4 && !trailing.volts) {  // "1H104K": the voltage first

@@ -111,12 +111,6 @@ SumAnswer reflected(double swr) {
     return out;
 }
 
-std::vector<SumAnswer> swr(const Words& w) {
-    if (!w.has("swr") || w.figures.size() != 1 || !(w.figures[0].value > 1) || w.figures[0].value > 1e6)
-        return {};
-    return {reflected(w.figures[0].value)};
-}
-
 std::vector<SumAnswer> bridge(const Words& w) {
     if (!w.has("bridge") || w.figures.size() != 2) return {};
     for (const Quantity& q : w.figures) {
@@ -177,9 +171,17 @@ std::vector<SumAnswer> keyDown(const Words& w) {
 
 }  // namespace
 
+/// Words of these sums; a sentence with another is none of them.
+constexpr std::string_view kKnown =
+    " pad tap pi t e12 e24 e96 bridge heat key down of at with in ohm ohms to from and null open load final "
+    "finals for ";
+
 std::vector<SumAnswer> proofSums(const std::string& text) {
     const Words words = wordsOf(text);
-    for (const auto& answer : {pad, swr, bridge, heat, keyDown}) {
+    for (const std::string& name : words.names) {
+        if (kKnown.find(" " + name + " ") == std::string_view::npos) return {};
+    }
+    for (const auto& answer : {pad, bridge, heat, keyDown}) {
         auto out = answer(words);
         if (!out.empty()) return out;
     }

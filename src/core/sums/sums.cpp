@@ -2,17 +2,20 @@
 
 #include <algorithm>
 #include <cctype>
-#include <charconv>
 #include <cmath>
 #include <optional>
 
 #include "core/coil/winding.h"
 #include "core/parts/marks.h"
 #include "core/proof/frequency.h"
-#include "core/proof/power.h"
+#include "core/sums/arithmetic.h"
 #include "core/sums/proof_sums.h"
+#include "core/sums/relations.h"
 
 namespace ombrek {
+
+using namespace sums;
+
 namespace {
 
 using Answers = std::vector<SumAnswer>;
@@ -39,55 +42,6 @@ Working simpleWorking(std::string formula, std::string put, std::string result, 
     return Working{{{std::move(formula), std::move(put), std::move(result)}}, std::move(source)};
 }
 
-SumAnswer powerAnswer(double watts) {
-    const double dbm = dbmFromWatts(watts);
-    return {"power in dBm", dbm, Unit::dbm, formatQuantity(dbm, Unit::dbm, 4),
-            simpleWorking("10·log10(P/1 mW)", formatQuantity(watts, Unit::watt, 4),
-                          formatQuantity(dbm, Unit::dbm, 4), "definition of dBm")};
-}
-
-SumAnswer dbmAnswer(double dbm) {
-    const double watts = wattsFromDbm(dbm);
-    return {"level in watts", watts, Unit::watt, formatQuantity(watts, Unit::watt, 4),
-            simpleWorking("1 mW × 10^(dBm/10)", formatQuantity(dbm, Unit::dbm, 4),
-                          formatQuantity(watts, Unit::watt, 4), "definition of dBm")};
-}
-
-SumAnswer peakToPeakOf(double watts) {
-    const double vpp = std::sqrt(8 * 50.0 * watts);
-    return {"peak-to-peak across 50 Ω", vpp, Unit::volt, formatQuantity(vpp, Unit::volt, 4) + " peak-to-peak",
-            simpleWorking("Vpp = √(8·R·P)", "√(8 × 50 Ω × " + formatQuantity(watts, Unit::watt, 4) + ")",
-                          formatQuantity(vpp, Unit::volt, 4), "power of a sine")};
-}
-
-Answers conversion(const std::string& text) {
-    const auto parts = splitAt(text, "in");
-    if (!parts) return {};
-    const auto from = parseQuantity(parts->first);
-    const std::string to = upper(parts->second);
-    if (!from) return {};
-    if (from->unit == Unit::watt && from->value > 0) {
-        if (to == "DBM") return {powerAnswer(from->value)};
-        if (to == "VPP") return {peakToPeakOf(from->value)};
-    }
-    if (from->unit == Unit::dbm && std::fabs(from->value) < 300) {
-        if (to == "W") return {dbmAnswer(from->value)};
-        if (to == "VPP") return {peakToPeakOf(wattsFromDbm(from->value))};
-    }
-    return {};
-}
-
-Answers peakToPeak(const std::string& text) {
-    if (!upper(text).ends_with("VPP")) return {};
-    const auto volts = parseQuantity(text.substr(0, text.size() - 3), Unit::volt);
-    if (!volts || volts->value <= 0) return {};
-    const Power power = powerFromPeakToPeak(volts->value, 0.0, 50.0);
-    const std::string dbm = formatQuantity(dbmFromWatts(power.watts), Unit::dbm, 4);
-    return {{"sine of " + formatQuantity(volts->value, Unit::volt, 4) + " peak-to-peak across 50 Ω",
-             power.watts, Unit::watt, formatQuantity(power.watts, Unit::watt, 3) + ", " + dbm,
-             power.working}};
-}
-
 const MagneticCore* coreNamed(const std::string& name, const std::vector<MagneticCore>& cores) {
     const auto hit = std::find_if(cores.begin(), cores.end(),
                                   [&](const MagneticCore& c) { return upper(c.designation) == upper(name); });
@@ -100,42 +54,53 @@ SumAnswer coilOf(const MagneticCore& core, int turns) {
             formatQuantity(value, Unit::henry, 3), inductanceWorking(core, turns)};
 }
 
-Answers turnsWanted(const MagneticCore& core, const std::string& wantedText) {
-    const auto wanted = parseQuantity(wantedText, Unit::henry);
-    if (!wanted || wanted->value <= 0) return {};
-    const double exact = std::sqrt(wanted->value / core.al);
+Answers turnsWanted(const MagneticCore& core, double wanted) {
+    if (!(wanted > 0)) return {};
+    const double exact = std::sqrt(wanted / core.al);
     if (exact > 10000) return {};
-    const int turns = turnsFor(core, wanted->value);
-    Working working = simpleWorking("N = √(L/AL)",
-                                    "√(" + formatQuantity(wanted->value, Unit::henry, 4) + " / " +
-                                        formatQuantity(core.al, Unit::henry, 4) + ")",
-                                    formatQuantity(exact, Unit::none, 4), "");
+    const int turns = turnsFor(core, wanted);
+    Working working = simpleWorking(
+        "N = √(L/AL)",
+        "√(" + formatQuantity(wanted, Unit::henry, 4) + " / " + formatQuantity(core.al, Unit::henry, 4) + ")",
+        formatQuantity(exact, Unit::none, 4), "");
     const Working back = inductanceWorking(core, turns);
     working.lines.insert(working.lines.end(), back.lines.begin(), back.lines.end());
     working.source = back.source;
-    return {{"turns on " + core.designation + " for " + formatQuantity(wanted->value, Unit::henry, 4),
-             double(turns), Unit::none,
+    return {{"turns on " + core.designation + " for " + formatQuantity(wanted, Unit::henry, 4), double(turns),
+             Unit::none,
              std::to_string(turns) + (turns == 1 ? " turn, " : " turns, ") +
                  formatQuantity(inductance(core, turns), Unit::henry, 3),
              working}};
 }
 
-/// "T50-2 18t", "T37-6 for 1.2u", "T37-6 1.2u".
-Answers coil(const std::string& text, const std::vector<MagneticCore>& cores) {
-    const auto blank = text.find(' ');
-    if (blank == std::string::npos) return {};
-    const MagneticCore* core = coreNamed(text.substr(0, blank), cores);
-    if (core == nullptr) return {};
-    std::string rest = trimmed(text.substr(blank));
-    if (rest.starts_with("for ")) return turnsWanted(*core, trimmed(rest.substr(4)));
-    int turns = 0;
-    const auto [end, error] = std::from_chars(rest.data(), rest.data() + rest.size(), turns);
-    const std::string unit = trimmed(std::string_view(end, std::size_t(rest.data() + rest.size() - end)));
-    if (error == std::errc{} && (unit == "t" || unit == "T" || unit == "turns" || unit == "turn")) {
-        if (turns < 1 || turns > 10000) return {};
-        return {coilOf(*core, turns)};
+/// "T50-2 18t", "T37-6 for 1.2u", "turns for 3 uH on T37-6": a core, a figure, and words that say nothing
+/// more.
+Answers coil(const Sentence& sentence, const std::vector<MagneticCore>& cores) {
+    static constexpr std::string_view kSaid =
+        " turns turn for on how many of wound core a the is what inductance with to get ";
+    const MagneticCore* core = nullptr;
+    const Figure* figure = nullptr;
+    for (const Piece& piece : sentence.pieces) {
+        const MagneticCore* named = coreNamed(piece.text, cores);
+        if (named != nullptr && core == nullptr) {
+            core = named;
+        } else if (piece.what == Piece::What::figure && figure == nullptr) {
+            figure = &piece.figure;
+        } else if (piece.what != Piece::What::word ||
+                   kSaid.find(" " + piece.text + " ") == std::string_view::npos) {
+            return {};
+        }
     }
-    return turnsWanted(*core, rest);
+    if (core == nullptr || figure == nullptr) return {};
+    for (const Meaning& meaning : figure->meanings) {
+        if (meaning.kind == Kind::turns) {
+            const bool whole =
+                meaning.value >= 1 && meaning.value <= 10000 && meaning.value == std::floor(meaning.value);
+            return whole ? Answers{coilOf(*core, int(meaning.value))} : Answers{};
+        }
+        if (meaning.kind == Kind::henry) return turnsWanted(*core, meaning.value);
+    }
+    return {};
 }
 
 Answers comparison(const std::string& text) {
@@ -170,38 +135,69 @@ Answers marks(const std::string& text) {
 Answers plainValue(const std::string& text) {
     const auto value = parseQuantity(text);
     if (!value) return {};
-    if (value->unit == Unit::watt && value->value > 0)
-        return {powerAnswer(value->value), peakToPeakOf(value->value)};
-    if (value->unit == Unit::dbm && std::fabs(value->value) < 300) {
-        return {dbmAnswer(value->value), peakToPeakOf(wattsFromDbm(value->value))};
-    }
     return {{"value", value->value, value->unit, formatQuantity(value->value, value->unit, 6),
              simpleWorking(text, "", personNumber(value->value), "")}};
+}
+
+/// What a sum of signs comes to; in another unit where one is asked for.
+Answers arithmetic(const std::string& text, const Sentence& sentence) {
+    Answers out;
+    for (const Meaning& meaning : reckoned(sentence)) {
+        const std::string shown = kindText(meaning.kind, meaning.value);
+        const auto wanted = std::find_if(sentence.wanted.begin(), sentence.wanted.end(),
+                                         [&](const Wanted& w) { return w.kind == meaning.kind; });
+        if (sentence.wanted.empty() || wanted != sentence.wanted.end()) {
+            out.push_back({"the sum", meaning.value, unitOf(meaning.kind), shown,
+                           simpleWorking(text, "", shown, "arithmetic")});
+        } else {
+            const Sentence turned{{{Piece::What::figure, {shown, {meaning}}, shown}}, sentence.wanted};
+            for (SumAnswer& answer : answerByRelation(turned)) out.push_back(std::move(answer));
+        }
+    }
+    return out;
+}
+
+std::vector<std::string> wordsOf(const Sentence& sentence) {
+    std::vector<std::string> out;
+    for (const Piece& piece : sentence.pieces) {
+        if (piece.what == Piece::What::word) out.push_back(piece.text);
+    }
+    return out;
+}
+
+tl::unexpected<Problem> notUnderstood(const std::string& text, const Sentence& sentence) {
+    static const std::string kTry = " Try 104, 4k7 || 10k, T50-6 for 2.9u, 31 Vpp in W, half wave 7.03 MHz.";
+    if (text.empty()) return problem("", "Type what is on the part, or a sum: 104, T50-6 18t, 5 W in dBm.");
+    const std::string unknown = wordUnknown(sentence);
+    if (!unknown.empty() && wordsOf(sentence).size() > 1)
+        return problem("",
+                       "\"" + unknown.substr(0, 40) + "\" is not a word of the sums that are known." + kTry);
+    return problem("", "\"" + text.substr(0, 40) + "\" is not understood." + kTry);
 }
 
 }  // namespace
 
 Result<std::vector<SumAnswer>> answerSum(std::string_view typed, const std::vector<MagneticCore>& cores) {
     const std::string text = trimmed(typed.substr(0, 200));
+    const Sentence sentence = readSentence(text);
     Answers out;
     const auto add = [&](Answers more) { out.insert(out.end(), more.begin(), more.end()); };
-    add(coil(text, cores));
+    add(coil(sentence, cores));
     if (out.empty()) add(comparison(text));
-    if (out.empty()) add(conversion(text));
-    if (out.empty()) add(peakToPeak(text));
     if (out.empty()) add(proofSums(text));
     if (out.empty()) {
+        // A mark has no words: "220 1W" may be one, "1 W in 220 ohm" not.
+        const bool bare = sentence.wanted.empty() && wordsOf(sentence).empty() && sentence.pieces.size() > 1;
+        if (bare) add(marks(text));
+        add(arithmetic(text, sentence));
+        if (out.empty() || bare) add(answerByRelation(sentence, out.empty()));
+    }
+    if (out.empty() && sentence.wanted.empty()) {
         add(marks(text));
-        const bool alreadyRead = !out.empty() && text.find_first_of("RKkMpnuµ") != std::string::npos;
+        const bool alreadyRead = !out.empty() && text.find_first_of("RKkMpnu\u00b5") != std::string::npos;
         if (!alreadyRead) add(plainValue(text));
     }
-    if (out.empty()) {
-        return problem(
-            "", text.empty()
-                    ? "Type what is on the part, or a sum: 104, T50-6 18t, 5 W in dBm."
-                    : "\"" + text.substr(0, 40) +
-                          "\" is not understood. Try 104, 4k7, T50-6 for 2.9u, 31 Vpp, 10.0021M vs 10M.");
-    }
+    if (out.empty()) return notUnderstood(text, sentence);
     return out;
 }
 

@@ -27,6 +27,7 @@ FirstLightPage::FirstLightPage(Session& session)
     big()->addSpacing(6);
     big()->addWidget(strips_, 1);
     side()->addWidget(touch_, 3);
+    before_->setIsCaution(true);
     before_->setTitle(QStringLiteral("Before the plug goes in"));
     before_->setText(QStringLiteral(
         "ICs out, film and washers where they belong, load on, key up. At the limit, or when it "

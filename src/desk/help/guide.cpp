@@ -5,6 +5,7 @@
 #include <QRegularExpression>
 #include <algorithm>
 
+#include "core/sums/relations.h"
 #include "desk/pages.h"
 #include "formats/files.h"
 #include "log/log.h"
@@ -34,6 +35,7 @@ const std::vector<GuideFile>& guideFiles() {
         {"instruments-usb.md", "Instruments by USB (usbtmc)", {}},
         {"instruments-libsigrok.md", "Instruments by libsigrok", {}},
         {"instruments-folder.md", "Instruments that write files", {}},
+        {"sums.md", "The sums line", {}},
         {"desk.md", "Keys, mouse, files, settings", list("settings guide")}};
     return files;
 }
@@ -63,6 +65,19 @@ std::vector<GuideEntry> readWords() {
     return out;
 }
 
+/// Every relation that the sums line knows, as a table in Markdown.
+QString relationsTable() {
+    QString out = QStringLiteral("\n| type | it answers | by | source |\n|---|---|---|---|\n");
+    for (const sums::Relation& row : sums::relations()) {
+        const QString example = QString::fromUtf8(row.example), formula = QString::fromUtf8(row.formula);
+        out += QStringLiteral("| `%1` | %2: %3 | %4 | %5 |\n")
+                   .arg(example.section(QStringLiteral(" = "), 0, 0), QString::fromUtf8(row.meaning),
+                        example.section(QStringLiteral(" = "), 1), formula, QString::fromUtf8(row.source))
+                   .replace(QStringLiteral("|\u0393|"), QStringLiteral("\u0393"));
+    }
+    return out;
+}
+
 }  // namespace
 
 const std::vector<GuideEntry>& guideEntries() {
@@ -88,7 +103,9 @@ QString guideOf(const QString& page) {
 
 QString guideText(const QString& name) {
     QFile file(guideFolder().filePath(name));
-    return file.open(QIODevice::ReadOnly) ? QString::fromUtf8(file.readAll()) : QString();
+    if (!file.open(QIODevice::ReadOnly)) return {};
+    const QString text = QString::fromUtf8(file.readAll());
+    return name == QStringLiteral("sums.md") ? text + relationsTable() : text;
 }
 
 std::vector<GuideEntry> wordsIn(const QString& text) {

@@ -24,6 +24,7 @@ class CautionLine : public QWidget {
         setVisible(!text.isEmpty());
         setAccessibleName(QStringLiteral("Caution: ") + text);
     }
+    const QLabel& label() const { return *label_; }
 
  protected:
     void paintEvent(QPaintEvent*) override {
@@ -99,6 +100,7 @@ void Card::setTitle(const QString& title) {
 
 void Card::setFacts(const std::vector<Fact>& facts) {
     if (facts == shown_) return;
+    setBrief(false);  // the column looks again
     shown_ = facts;
     delete facts_;
     facts_ = nullptr;
@@ -140,11 +142,37 @@ void Card::setClose(bool on) {
     if (facts_ != nullptr) static_cast<QGridLayout*>(facts_->layout())->setVerticalSpacing(s.rows);
 }
 
-int Card::closeSaves() const {
-    const int rows = int(shown_.size()), parts = layout_->count() - 1;
-    return 2 * (kRoomy.margin - kClose.margin) + std::max(0, rows - 1) * (kRoomy.rows - kClose.rows) +
-           parts * (kRoomy.parts - kClose.parts);
+void Card::setBrief(bool on) {
+    if (on == brief_) return;
+    brief_ = on;
+    for (const auto& piece : put_) {
+        if (piece) piece->show();
+    }
+    put_.clear();
+    if (!on) return;
+    std::vector<QWidget*> pieces{facts_, text_};
+    for (int i = 0; i < body_->count(); ++i) pieces.push_back(body_->itemAt(i)->widget());
+    for (QWidget* piece : pieces) {
+        if (piece == nullptr || piece->isHidden()) continue;
+        piece->hide();
+        put_.emplace_back(piece);
+    }
 }
+
+void Card::leaveOut(bool out) {
+    if (out == leftOut_) return;
+    leftOut_ = out;
+    QFrame::setVisible(wanted_ && !leftOut_);
+}
+
+void Card::setVisible(bool on) {
+    wanted_ = on;
+    QFrame::setVisible(on && !leftOut_);
+}
+
+QString Card::caution() const { return caution_->isHidden() ? QString() : caution_->label().text(); }
+
+const QLabel* Card::cautionLabel() const { return &caution_->label(); }
 
 void Card::resizeEvent(QResizeEvent* event) {
     QFrame::resizeEvent(event);
@@ -165,8 +193,9 @@ void Card::wrapValues() {
 }
 
 void Card::setText(const QString& text) {
+    if (text != text_->text()) setBrief(false);
     say(text_, text);
-    text_->setVisible(!text.isEmpty());
+    if (!brief_) text_->setVisible(!text.isEmpty());
 }
 
 void Card::setCaution(const QString& text) { caution_->setText(text); }

@@ -2,6 +2,7 @@
 
 #include <QFrame>
 #include <QLabel>
+#include <QPointer>
 #include <QVBoxLayout>
 #include <vector>
 
@@ -23,10 +24,21 @@ class Card : public QFrame {
     void setCaution(const QString& text);
     /// Room for a widget of one's own, above the paragraph.
     void addBody(QWidget* widget, int stretch = 0);
+    QString caution() const;
+    const QLabel* cautionLabel() const;
     /// Lines closer together, where the column is short of room.
     virtual void setClose(bool on);
-    /// Height that setting it closer wins, or has won [px].
-    virtual int closeSaves() const;
+    /// Only title and caution, where there is no room for more.
+    void setBrief(bool on);
+    /// Left out for want of room, whatever the page wants; it comes back when that ends.
+    void leaveOut(bool out);
+    /// Whether the page shows it, be there room or not.
+    bool wanted() const { return wanted_; }
+    /// Never left out: it bears a caution, or is one.
+    bool keeps() const { return isCaution_ || !caution().isEmpty(); }
+    /// All of it is what one must read before going on.
+    void setIsCaution(bool on) { isCaution_ = on; }
+    void setVisible(bool on) override;
     /// The body takes all room; while it is hidden, the text keeps at the top.
     void fillWithBody();
     bool fills() const { return fills_; }
@@ -48,7 +60,9 @@ class Card : public QFrame {
     QVBoxLayout* body_;
     QLabel* text_;
     class CautionLine* caution_;
-    bool close_ = false, fills_ = false;
+    bool close_ = false, fills_ = false, brief_ = false;
+    bool wanted_ = true, leftOut_ = false, isCaution_ = false;
+    std::vector<QPointer<QWidget>> put_;  ///< hidden while it is brief
 };
 
 }  // namespace ombrek

@@ -1,6 +1,8 @@
 #include "desk/pieces/fitted_column.h"
 
+#include <QCoreApplication>
 #include <QEvent>
+#include <algorithm>
 
 #include "desk/pieces/card.h"
 
@@ -34,6 +36,13 @@ bool FittedColumn::event(QEvent* event) {
     return done;
 }
 
+/// A card that is left out has nobody told when it holds less.
+bool FittedColumn::eventFilter(QObject* on, QEvent* event) {
+    if (event->type() == QEvent::LayoutRequest && qobject_cast<QWidget*>(on)->isHidden() && !fitting_)
+        QCoreApplication::postEvent(this, new QEvent(QEvent::LayoutRequest));
+    return false;
+}
+
 void FittedColumn::resizeEvent(QResizeEvent* event) {
     QWidget::resizeEvent(event);
     fit();
@@ -51,43 +60,73 @@ int FittedColumn::needed() const {
     return height;
 }
 
-/// What a card that is left out would want now: it may hold less than when it was.
-int FittedColumn::heightOf(const QWidget& card) const {
-    if (QLayout* layout = card.layout()) layout->invalidate();
-    return card.hasHeightForWidth() ? card.heightForWidth(width()) : card.minimumSizeHint().height();
+std::vector<Card*> FittedColumn::cards() const {
+    const auto found = findChildren<Card*>();
+    return {found.begin(), found.end()};
 }
 
-/// Height that is won by setting the cards closer [px].
-int FittedColumn::closeSaves() const {
-    int saved = 0;
-    for (const Card* card : findChildren<Card*>()) saved += card->isVisibleTo(this) ? card->closeSaves() : 0;
-    return saved;
-}
-
-void FittedColumn::setClose(bool on) {
-    close_ = on;
-    for (Card* card : findChildren<Card*>()) card->setClose(on);
+void FittedColumn::leaveOut(QWidget* piece, bool out) {
+    if (auto* card = qobject_cast<Card*>(piece)) {
+        card->leaveOut(out);
+        if (out) card->installEventFilter(this);
+    } else {
+        piece->setVisible(!out);
+        if (out) leftOut_.push_back(piece);
+    }
 }
 
 void FittedColumn::fit() {
     if (fitting_ || !isVisible()) return;
     fitting_ = true;
-    share();
-    if (close_ && needed() + closeSaves() <= height() && leftOut_.empty()) setClose(false);
-    if (!close_ && needed() > height()) setClose(true);
-    while (!leftOut_.empty() && needed() + column_->spacing() + heightOf(*leftOut_.back()) <= height()) {
-        leftOut_.back()->show();
-        leftOut_.pop_back();
+    // From the start each time, so that the same things in the same room always come out alike.
+    for (QWidget* piece : leftOut_) piece->show();
+    leftOut_.clear();
+    for (Card* card : cards()) {
+        card->leaveOut(false);
+        card->setBrief(false);
+        card->setClose(false);
     }
+    share();
+    giveWay();
+    rest();
+    fitting_ = false;
+}
+
+void FittedColumn::giveWay() {
+    if (needed() <= height()) return;
+    for (Card* card : cards()) card->setClose(true);
     for (int i = column_->count() - 1; i > 0 && needed() > height(); --i) {
-        QWidget* card = column_->itemAt(i)->widget();
-        if (card == nullptr || !card->isVisibleTo(this)) continue;
-        card->hide();
+        QWidget* piece = column_->itemAt(i)->widget();
+        const auto* card = qobject_cast<Card*>(piece);
+        if (piece == nullptr || piece->isHidden() || (card != nullptr && card->keeps())) continue;
+        leaveOut(piece, true);
         column_->invalidate();
-        leftOut_.push_back(card);
+    }
+    for (int i = column_->count() - 1; i >= 0 && needed() > height(); --i) {
+        auto* card = qobject_cast<Card*>(column_->itemAt(i)->widget());
+        if (card == nullptr || card->isHidden() || card->caution().isEmpty()) continue;
+        card->setBrief(true);
+        column_->invalidate();
+    }
+    const auto bearsCaution = [](const Card* card) { return card->keeps() && !card->isHidden(); };
+    const auto all = cards();
+    QWidget* first = column_->itemAt(0) == nullptr ? nullptr : column_->itemAt(0)->widget();
+    auto* card = qobject_cast<Card*>(first);
+    if (needed() > height() && first != nullptr && !first->isHidden() &&
+        !(card != nullptr && card->keeps()) && std::any_of(all.begin(), all.end(), bearsCaution))
+        leaveOut(first, true);
+}
+
+/// All that was asked for on the way is done here, the innermost first; left to come by itself, it would have
+/// this fitted again without end.
+void FittedColumn::rest() {
+    const auto inside = findChildren<QWidget*>();
+    for (auto each = inside.rbegin(); each != inside.rend(); ++each) {
+        if ((*each)->layout() != nullptr) (*each)->layout()->activate();
     }
     column_->activate();
-    fitting_ = false;
+    for (QWidget* each : inside) QCoreApplication::removePostedEvents(each, QEvent::LayoutRequest);
+    QCoreApplication::removePostedEvents(this, QEvent::LayoutRequest);
 }
 
 }  // namespace ombrek

@@ -83,9 +83,4 @@ void ReadingCard::setClose(bool on) {
     size();
 }
 
-int ReadingCard::closeSaves() const {
-    const int number = compact_ || doubled_ ? 0 : (kLarge - kSmall) * 3 / 2, hint = 28;
-    return Card::closeSaves() + number + hint;
-}
-
 }  // namespace ombrek

@@ -26,7 +26,6 @@ class ReadingCard : public Card {
     /// A smaller number and no explanation under the scale.
     void setCompact(bool on);
     void setClose(bool on) override;
-    int closeSaves() const override;
 
  private:
     void size();
