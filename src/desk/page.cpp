@@ -421,6 +421,11 @@ void Page::resizeEvent(QResizeEvent* event) {
     const bool low = height() < 680;
     layout()->setContentsMargins(30, low ? 10 : 22, 26, low ? 6 : 10);
     layout()->setSpacing(low ? 3 : 6);
+    // Little height for text of this size: the keys at the foot give way first ("?" and the menu have them all), then the
+    // reason under the now line.
+    const double lines = height() / double(withText(24));
+    why_->setVisible(!bigOnly_ && lines >= 17);
+    static_cast<FlowLayout*>(keyRow_->layout())->setMostLines(lines < 20 ? 1 : lines < 27 ? 2 : 0);
     if (!bigOnly_) setCompact(low);
 }
 

@@ -75,10 +75,8 @@ BenchPage::BenchPage(Session& session)
     all->fillWithBody();
     side()->addWidget(all, 2);
     next_->setTitle(QStringLiteral("Before you connect"));
-    next_->setCaution(
-        QStringLiteral("A meter on a lead joins its ground to the computer's. Nothing that stands on mains "
-                       "may be measured so; for the rest, a lead "
-                       "with isolation is the safe one."));
+    next_->setCaution(QStringLiteral("A lead joins the meter's ground to the computer's: never on mains."));
+    next_->setText(QStringLiteral("For the rest, a lead with isolation is the safe one."));
     side()->addWidget(next_, 0);
     addKeys();
     connect(list_, &StateList::picked, this, [this](int row) {

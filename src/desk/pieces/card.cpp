@@ -94,7 +94,7 @@ Card::Card(QWidget* parent)
 
 void Card::setTitle(const QString& title) {
     say(title_, title);
-    title_->setVisible(!title.isEmpty());
+    if (!brief_) title_->setVisible(!title.isEmpty());
     setAccessibleName(title);
 }
 
@@ -150,7 +150,7 @@ void Card::setBrief(bool on) {
     }
     put_.clear();
     if (!on) return;
-    std::vector<QWidget*> pieces{facts_, text_};
+    std::vector<QWidget*> pieces{facts_, text_, title_};
     for (int i = 0; i < body_->count(); ++i) pieces.push_back(body_->itemAt(i)->widget());
     for (QWidget* piece : pieces) {
         if (piece == nullptr || piece->isHidden()) continue;

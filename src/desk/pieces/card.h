@@ -28,7 +28,7 @@ class Card : public QFrame {
     const QLabel* cautionLabel() const;
     /// Lines closer together, where the column is short of room.
     virtual void setClose(bool on);
-    /// Only title and caution, where there is no room for more.
+    /// Only its caution, where there is no room for more.
     void setBrief(bool on);
     /// Left out for want of room, whatever the page wants; it comes back when that ends.
     void leaveOut(bool out);

@@ -48,6 +48,11 @@ void FittedColumn::resizeEvent(QResizeEvent* event) {
     fit();
 }
 
+void FittedColumn::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    fit();
+}
+
 /// Height below which the layout cuts what is shown [px]: it takes what depends on the width for the least.
 int FittedColumn::needed() const {
     int height = -column_->spacing();
@@ -92,40 +97,46 @@ void FittedColumn::fit() {
     fitting_ = false;
 }
 
-void FittedColumn::giveWay() {
-    if (needed() <= height()) return;
-    for (Card* card : cards()) card->setClose(true);
-    for (int i = column_->count() - 1; i > 0 && needed() > height(); --i) {
-        QWidget* piece = column_->itemAt(i)->widget();
-        const auto* card = qobject_cast<Card*>(piece);
-        if (piece == nullptr || piece->isHidden() || (card != nullptr && card->keeps())) continue;
-        leaveOut(piece, true);
-        column_->invalidate();
-    }
-    for (int i = column_->count() - 1; i >= 0 && needed() > height(); --i) {
-        auto* card = qobject_cast<Card*>(column_->itemAt(i)->widget());
-        if (card == nullptr || card->isHidden() || card->caution().isEmpty()) continue;
-        card->setBrief(true);
-        column_->invalidate();
-    }
-    const auto bearsCaution = [](const Card* card) { return card->keeps() && !card->isHidden(); };
-    const auto all = cards();
-    QWidget* first = column_->itemAt(0) == nullptr ? nullptr : column_->itemAt(0)->widget();
-    auto* card = qobject_cast<Card*>(first);
-    if (needed() > height() && first != nullptr && !first->isHidden() &&
-        !(card != nullptr && card->keeps()) && std::any_of(all.begin(), all.end(), bearsCaution))
-        leaveOut(first, true);
-}
-
-/// All that was asked for on the way is done here, the innermost first; left to come by itself, it would have
-/// this fitted again without end.
-void FittedColumn::rest() {
+/// Whether all finds room, measured as it is now: what was changed inside is told outwards first, the
+/// innermost first, or sizes would be those of before.
+bool FittedColumn::fits() {
     const auto inside = findChildren<QWidget*>();
     for (auto each = inside.rbegin(); each != inside.rend(); ++each) {
         if ((*each)->layout() != nullptr) (*each)->layout()->activate();
     }
+    column_->invalidate();
+    return needed() <= height();
+}
+
+void FittedColumn::giveWay() {
+    if (fits()) return;
+    for (Card* card : cards()) card->setClose(true);
+    for (int i = column_->count() - 1; i > 0 && !fits(); --i) {
+        QWidget* piece = column_->itemAt(i)->widget();
+        const auto* card = qobject_cast<Card*>(piece);
+        if (piece == nullptr || piece->isHidden() || (card != nullptr && card->keeps())) continue;
+        leaveOut(piece, true);
+    }
+    for (int i = column_->count() - 1; i >= 0 && !fits(); --i) {
+        auto* card = qobject_cast<Card*>(column_->itemAt(i)->widget());
+        if (card != nullptr && !card->isHidden() && !card->caution().isEmpty()) card->setBrief(true);
+    }
+    const auto bearsCaution = [](const Card* card) { return card->keeps() && !card->isHidden(); };
+    const auto all = cards();
+    QWidget* first = column_->itemAt(0) == nullptr ? nullptr : column_->itemAt(0)->widget();
+    const auto* card = qobject_cast<Card*>(first);
+    if (!fits() && first != nullptr && !first->isHidden() && !(card != nullptr && card->keeps()) &&
+        std::any_of(all.begin(), all.end(), bearsCaution))
+        leaveOut(first, true);
+}
+
+/// All that was asked for on the way is done here; left to come by itself, it would have this fitted again
+/// without end.
+void FittedColumn::rest() {
+    fits();
     column_->activate();
-    for (QWidget* each : inside) QCoreApplication::removePostedEvents(each, QEvent::LayoutRequest);
+    for (QWidget* each : findChildren<QWidget*>())
+        QCoreApplication::removePostedEvents(each, QEvent::LayoutRequest);
     QCoreApplication::removePostedEvents(this, QEvent::LayoutRequest);
 }
 

@@ -27,12 +27,14 @@ class FittedColumn : public QWidget {
     bool event(QEvent* event) override;
     bool eventFilter(QObject* on, QEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
+    void showEvent(QShowEvent* event) override;
 
  private:
     void fit();
     void giveWay();
     void share();
     int needed() const;
+    bool fits();
     std::vector<Card*> cards() const;
     void leaveOut(QWidget* piece, bool out);
     void rest();

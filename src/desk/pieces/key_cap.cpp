@@ -112,16 +112,28 @@ void FlowLayout::setGeometry(const QRect& rect) {
 
 /// @return height of all lines
 int FlowLayout::arrange(const QRect& rect, bool place) const {
-    int x = rect.x(), y = rect.y(), line = 0;
+    QList<QLayoutItem*> shown;
     for (QLayoutItem* item : items_) {
-        if (item->isEmpty()) continue;
-        const QSize size = item->sizeHint();
-        if (x > rect.x() && x + size.width() > rect.right() + 1) {
+        if (!item->isEmpty()) shown << item;
+    }
+    int x = rect.x(), y = rect.y(), line = 0, lines = 1;
+    const auto fits = [&](int width) { return x == rect.x() || x + width <= rect.right() + 1; };
+    for (qsizetype i = 0; i < shown.size(); ++i) {
+        const QSize size = shown[i]->sizeHint();
+        const bool last = i + 1 == shown.size();
+        // On the last line that there may be, room is kept for the last thing.
+        const int kept = last || lines != most_ ? 0 : across_ + shown.back()->sizeHint().width();
+        if (!fits(size.width() + kept)) {
+            if (lines == most_ && !last) {
+                if (place) shown[i]->setGeometry({rect.x(), -10000, 0, 0});
+                continue;
+            }
             x = rect.x();
             y += line + down_;
             line = 0;
+            ++lines;
         }
-        if (place) item->setGeometry({{x, y}, size});
+        if (place) shown[i]->setGeometry({{x, y}, size});
         x += size.width() + across_;
         line = std::max(line, size.height());
     }

@@ -49,6 +49,13 @@ class FlowLayout : public QLayout {
     Qt::Orientations expandingDirections() const override { return {}; }
     bool hasHeightForWidth() const override { return true; }
     int heightForWidth(int width) const override { return arrange({0, 0, width, 0}, false); }
+    /// No more lines than these, 0: as many as there are; what finds no room is left out, the last thing
+    /// never.
+    void setMostLines(int lines) {
+        if (lines == most_) return;
+        most_ = lines;
+        invalidate();
+    }
     QSize sizeHint() const override { return minimumSize(); }
     QSize minimumSize() const override;
     void setGeometry(const QRect& rect) override;
@@ -57,7 +64,7 @@ class FlowLayout : public QLayout {
     int arrange(const QRect& rect, bool place) const;
 
     QList<QLayoutItem*> items_;
-    int across_, down_;
+    int across_, down_, most_ = 0;
 };
 
 }  // namespace ombrek
