@@ -10,6 +10,7 @@
 #include <string_view>
 #include <vector>
 
+#include "book/rescued.h"
 #include "core/quantity/problem.h"
 #include "kit/build.h"
 #include "kit/contact.h"
@@ -41,9 +42,10 @@ class Book {
     Book& operator=(const Book&) = delete;
 
     /// What can still be read of a damaged book, into a new file. The damaged one is not touched.
-    /// @return rows copied, or why there is no copy
-    static Result<std::size_t> rescue(const std::filesystem::path& damaged,
-                                      const std::filesystem::path& copy);
+    /// Where the file is shorter than it says it is, its missing end is taken as empty. Rows that are none
+    /// that Ombrek writes are left out of the copy, and stand as text beside it.
+    /// @return what was copied and what was not, or why there is no copy
+    static Result<Rescued> rescue(const std::filesystem::path& damaged, const std::filesystem::path& copy);
 
     const std::filesystem::path& path() const;
     /// Look whether the book's file is still where it was. When it was moved, deleted or replaced, everything

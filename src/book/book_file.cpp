@@ -3,9 +3,11 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <array>
 #include <cctype>
 #include <cerrno>
 #include <cstdlib>
+#include <fstream>
 #include <stdexcept>
 
 #include "book/inside.h"
@@ -90,8 +92,6 @@ std::unique_ptr<SQLite::Database> openToWrite(const fs::path& path, std::int64_t
     db->exec("PRAGMA journal_mode=WAL");
     db->exec("PRAGMA synchronous=FULL");
     db->exec("PRAGMA foreign_keys=ON");
-    // A little at a time, so that no key waits for a long one.
-    db->exec("PRAGMA wal_autocheckpoint=100");
     migrate(*db);
     if (db->execAndGet("SELECT count(*) FROM pending_import").getInt() > 0) dropUnfinishedImports(*db);
     pruneUndoLog(*db, now);
@@ -121,7 +121,8 @@ void makeBookFile(const fs::path& path) {
 }
 
 constexpr const char* kRestore =
-    "Restore it from a copy (the file and, where there is one, its \"-wal\" beside it), begin another, or "
+    "Close every window that has it; then restore it from a copy (the file and, where there is one, its "
+    "\"-wal\" beside it), begin another, or "
     "take a "
     "rescue copy of what can still be read.";
 
@@ -217,18 +218,50 @@ void Book::Inside::watch() {
         (how == SQLITE_INSERT ? notice.added : notice.changed).insert(table);
     };
     sqlite3_update_hook(db->getHandle(), written, &notice);
+    if (!readOnlyReason.empty()) return;
+    const auto committed = [](void* inside, sqlite3*, const char*, int pages) {
+        static_cast<Inside*>(inside)->intoFile(pages);
+        return SQLITE_OK;
+    };
+    sqlite3_wal_hook(db->getHandle(), committed, this);
+}
+
+void Book::Inside::knowFile() {
+    identity = identityOf(path);
+    fingerprint = fingerprintOf(path);
+}
+
+bool Book::Inside::sameFile() {
+    const auto now = identityOf(path);
+    if (!now || !identity) return !now && !identity;
+    // The log comes with the first write; one that was there must stay.
+    if (identity->log == 0) identity->log = now->log;
+    if (now == identity) return true;
+    FileIdentity touched = *now;
+    touched.changed = identity->changed;
+    if (touched != *identity || fingerprintOf(path) != fingerprint) return false;
+    identity = now;
+    return true;
+}
+
+void Book::Inside::intoFile(int pages) {
+    // A little at a time, so that no key waits for a long one.
+    constexpr int kPages = 100;
+    if (pages < kPages || !identity || !sameFile()) return;
+    sqlite3_wal_checkpoint_v2(db->getHandle(), nullptr, SQLITE_CHECKPOINT_PASSIVE, nullptr, nullptr);
+    knowFile();
 }
 
 bool Book::Inside::rescueIfLost() {
     if (!identity || !readOnlyReason.empty()) return true;
+    if (sameFile()) return true;
     const auto now = identityOf(path);
-    if (now == identity) return true;
     const bool over = now && now->inode == identity->inode;  // the same file, with other bytes in it
     const std::string what = !now   ? "The book was deleted or moved while it was open"
                              : over ? "The book was written over while it was open"
                                     : "Another file was put in the book's place while it was open";
     for (const fs::path& folder : rescueFolders(path)) {
-        if (over) break;  // what was there is gone
+        if (over) break;  // what was there is gone, and the open one is of both
         try {
             const fs::path copy = freeRescueName(path, folder);
             {
@@ -243,14 +276,18 @@ bool Book::Inside::rescueIfLost() {
             notice.all = true;  // another file
             lock.emplace(std::move(*taken));
             path = copy;
-            identity = identityOf(copy);
+            knowFile();
             rescued = what + ". All that was done is in " + copy.string() + ", and work goes on there.";
             return true;
         } catch (const std::exception&) {
             // the next folder
         }
     }
-    readOnlyReason = what + ", and no rescue copy could be made: nothing more is kept.";
+    readOnlyReason =
+        what +
+        (over ? ": what was in it is gone, and nothing more is kept. Close this window before you put a "
+                "copy in its place."
+              : ", and no rescue copy could be made: nothing more is kept.");
     return false;
 }
 
@@ -285,8 +322,8 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& named, Clock clock) {
     try {
         inside->db = inside->readOnlyReason.empty() ? openToWrite(path, inside->clock())
                                                     : openToLookAtOld(path, inside->lookFolder);
-        if (inside->readOnlyReason.empty()) inside->identity = identityOf(path);
         inside->watch();
+        if (inside->readOnlyReason.empty()) inside->knowFile();
         if (const std::string what = damageIn(*inside->db); !what.empty())
             return tl::make_unexpected(damaged(path, what));
     } catch (const SQLite::Exception& error) {
@@ -310,17 +347,55 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& named, Clock clock) {
     return std::unique_ptr<Book>(new Book(std::move(inside)));
 }
 
-Result<std::size_t> Book::rescue(const fs::path& damaged, const fs::path& copy) {
+namespace {
+
+/// A file cut short gets its missing end back as zeros: the header says how many pages there were.
+void padded(const fs::path& file) {
+    std::array<unsigned char, 32> head{};
+    std::ifstream in(file, std::ios::binary);
+    if (!in.read(reinterpret_cast<char*>(head.data()), head.size())) return;
+    const std::size_t said = std::size_t(head[16]) << 8 | head[17], page = said == 1 ? 65536 : said;
+    const std::size_t pages =
+        std::size_t(head[28]) << 24 | std::size_t(head[29]) << 16 | std::size_t(head[30]) << 8 | head[31];
+    constexpr std::size_t kMostPages = 1 << 20;
+    std::error_code error;
+    const auto size = fs::file_size(file, error);
+    if (error || page < 512 || pages == 0 || pages > kMostPages || size >= page * pages) return;
+    fs::resize_file(file, page * pages, error);
+}
+
+/// The rows that were left out, as text beside the copy.
+std::string leftOutBeside(const fs::path& copy, const std::vector<RescuedRecord>& records) {
+    std::string text;
+    for (const RescuedRecord& record : records) {
+        for (const std::string& row : record.leftOut) text += record.name + ": " + row + "\n";
+    }
+    if (text.empty()) return "";
+    const fs::path file = copy.string() + ".left-out.txt";
+    std::ofstream out(file, std::ios::binary);
+    out << text;
+    return out ? file.string() : "";
+}
+
+}  // namespace
+
+Result<Rescued> Book::rescue(const fs::path& damaged, const fs::path& copy) {
     std::error_code error;
     if (fs::exists(copy, error))
         return problem(copy.filename().string(), "There is a file of this name already.");
     fs::path folder;
+    const auto nothing = [&] {
+        if (!folder.empty()) fs::remove_all(folder, error);
+        fs::remove(copy, error);
+        return problem(damaged.filename().string(), "Nothing in this file can be read as a book. Its daily copies are in the folder .copies beside it.");
+    };
     try {
         // The copy is read, never the book: SQLite may want to roll its log.
         folder = temporaryFolder();
         const fs::path look = folder / "damaged.ombrek";
         fs::copy_file(damaged, look);
         if (fs::exists(walOf(damaged), error)) fs::copy_file(walOf(damaged), walOf(look));
+        padded(look);
         makeBookFile(copy);
         const auto copied = openBook(look.string(), SQLite::OPEN_READWRITE);
         SQLite::Database& from = *copied;
@@ -331,22 +406,21 @@ Result<std::size_t> Book::rescue(const fs::path& damaged, const fs::path& copy) 
             // What can be read of an older book is copied by the names that are still the same.
         }
         SQLite::Transaction transaction(into);
-        const std::size_t rows = copyReadable(from, into);
+        Rescued out{copyReadable(from, into), ""};
         transaction.commit();
+        if (out.rows() == 0) return nothing();
+        out.leftOutFile = leftOutBeside(copy, out.records);
         fs::remove_all(folder, error);
-        if (rows > 0) return rows;
-        fs::remove(copy, error);
-        return problem(damaged.filename().string(), "Nothing in this file can be read as a book.");
+        return out;
     } catch (const std::exception&) {
-        if (!folder.empty()) fs::remove_all(folder, error);
-        fs::remove(copy, error);
-        return problem(damaged.filename().string(), "Nothing in this file can be read as a book.");
+        return nothing();
     }
 }
 
 bool Book::lookForFile() {
-    if (inside_->identity == identityOf(inside_->path) || !inside_->identity || readOnly()) return true;
+    if (!inside_->identity || readOnly()) return true;
     const std::lock_guard guard(inside_->writing);
+    if (inside_->sameFile()) return true;
     inside_->rescueIfLost();
     inside_->notify();
     return false;

@@ -20,7 +20,8 @@ struct Reader {
 void addReading(Build& out, std::int64_t id, Reading r) {
     r.id = id;
     if (impossible(r.value, r.unit)) r.value = NAN;
-    r.uncertainty = std::isfinite(r.uncertainty) ? std::fabs(r.uncertainty) : 0;
+    // An error that no meter has is none that is known: what rests on it cannot be told.
+    r.uncertainty = std::fabs(r.uncertainty) < 1e100 ? std::fabs(r.uncertainty) : NAN;
     out.readings.push_back(std::move(r));
 }
 

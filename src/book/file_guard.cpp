@@ -5,6 +5,7 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <array>
 #include <cstring>
 #include <fstream>
@@ -65,13 +66,44 @@ fs::path followLink(const fs::path& path) {
 std::optional<FileIdentity> identityOf(const fs::path& path) {
     struct stat status {};
     if (::stat(path.c_str(), &status) != 0) return std::nullopt;
-    FileIdentity out{std::uint64_t(status.st_dev), std::uint64_t(status.st_ino), false};
+    FileIdentity out{std::uint64_t(status.st_dev),
+                     std::uint64_t(status.st_ino),
+                     false,
+                     std::int64_t(status.st_size),
+                     status.st_mtim.tv_sec * 1000000000LL + status.st_mtim.tv_nsec,
+                     0};
+    if (struct stat log{}; ::stat((path.string() + "-wal").c_str(), &log) == 0)
+        out.log = std::uint64_t(log.st_ino);
     std::array<unsigned char, 100> header{};
     std::ifstream in(path, std::ios::binary);
     in.read(reinterpret_cast<char*>(header.data()), header.size());
     out.ours = in.gcount() == std::streamsize(header.size()) &&
                std::memcmp(header.data(), "SQLite format 3", 16) == 0 &&
                bigEndian(&header[68]) == std::uint32_t(kApplicationId);
+    return out;
+}
+
+std::uint64_t fingerprintOf(const fs::path& path) {
+    constexpr std::uint64_t kBasis = 14695981039346656037ULL, kPrime = 1099511628211ULL;  // FNV-1a
+    constexpr std::int64_t kPiece = 4096, kMost = 1024;
+    std::error_code error;
+    const auto size = std::int64_t(fs::file_size(path, error));
+    std::ifstream in(path, std::ios::binary);
+    std::uint64_t out = kBasis;
+    std::array<char, kPiece> piece{};
+    const std::int64_t pieces = (size + kPiece - 1) / kPiece,
+                       step = std::max<std::int64_t>(1, (pieces + kMost - 1) / kMost);
+    for (std::int64_t i = 0; i < pieces && !error; i += step) {
+        in.seekg(i * kPiece);
+        in.read(piece.data(), piece.size());
+        // Eight letters at a time: it stands in the way of a key.
+        for (std::streamsize at = 0; at + 8 <= in.gcount(); at += 8) {
+            std::uint64_t word = 0;
+            std::memcpy(&word, piece.data() + at, 8);
+            out = (out ^ word) * kPrime;
+        }
+        in.clear();
+    }
     return out;
 }
 

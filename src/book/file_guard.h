@@ -19,9 +19,14 @@ std::filesystem::path followLink(const std::filesystem::path& path);
 /// Which file lies at a path now, so that one notices when it was moved, deleted or written over.
 struct FileIdentity {
     std::uint64_t device = 0, inode = 0;
-    bool ours = false;  ///< its header is an Ombrek book's
+    bool ours = false;         ///< its header is an Ombrek book's
+    std::int64_t size = 0;     ///< [bytes]
+    std::int64_t changed = 0;  ///< when it was written last [ns]
+    std::uint64_t log = 0;     ///< the inode of the "-wal" beside it; 0: there is none
     bool operator==(const FileIdentity&) const = default;
 };
+/// A hash over up to 4 MB of a file, spread over the whole of it.
+std::uint64_t fingerprintOf(const std::filesystem::path& path);
 /// Nothing when there is no file.
 std::optional<FileIdentity> identityOf(const std::filesystem::path& path);
 

@@ -47,6 +47,7 @@ Result<void> importRows(const Book& book, Inside& inside, const Record<Row>& rec
         aside.db = openBook(inside.path.string(), SQLite::OPEN_READWRITE, 5000);
         SQLite::Database& db = *aside.db;
         db.exec("PRAGMA synchronous=NORMAL");
+        db.exec("PRAGMA wal_autocheckpoint=0");  // the book's own connection alone writes into its file
         std::int64_t first = 0;
         SQLite::Statement insert(db, record.writing(true));
         const auto put = [&](std::size_t i) {

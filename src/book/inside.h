@@ -23,7 +23,8 @@ struct Book::Inside {
     std::function<void(const Notice&)> listener;
     Notice notice;  ///< of what was written since the last
     int stockRevision = 0, logRevision = 0;
-    std::optional<FileIdentity> identity;  ///< of the file when it was opened to write
+    std::optional<FileIdentity> identity;  ///< of the file when this program wrote to it last
+    std::uint64_t fingerprint = 0;         ///< of what was in it then
     std::string rescued;                   ///< what happened to the file, and where the work went
     std::filesystem::path lookFolder;      ///< a copy to look at, removed at the end; may be empty
 
@@ -32,6 +33,13 @@ struct Book::Inside {
     std::atomic<int> waiting{0};
 
     ~Inside();
+
+    /// Remember the file as it is now, after a write of our own.
+    void knowFile();
+    /// Whether the file is still the one that was written last; touched alone it is.
+    bool sameFile();
+    /// Pages of the log go into the file, unless somebody else was at it. Called after each commit.
+    void intoFile(int pages);
 
     /// The file is not where it was, or is not the same any more: what the open one holds goes into a rescue
     /// copy beside it, and work goes on there. @return false when that fails too

@@ -76,7 +76,8 @@ RecordColumn<Row> column(const std::string& name, Of of, double ifNull = 0) {
         } else if constexpr (std::is_same_v<T, bool>) {
             value = from.getInt() != 0;
         } else if constexpr (std::is_floating_point_v<T>) {
-            value = from.isNull() ? ifNull : from.getDouble();
+            // A word where a number belongs is damage, and no nought.
+            value = from.isNull() ? ifNull : from.isText() || from.isBlob() ? NAN : from.getDouble();
             if (std::fabs(value) >= kOverload) value = std::copysign(INFINITY, value);
         } else if constexpr (std::is_integral_v<T>) {
             value = static_cast<T>(from.getInt64());
@@ -114,7 +115,8 @@ RecordColumn<Row> column(const std::string& name, Of of, const Words& words) {
 template <class Row>
 class Record {
  public:
-    Record(std::string name, std::vector<RecordColumn<Row>> columns, std::string unique = "", bool ofBuild = true)
+    Record(std::string name, std::vector<RecordColumn<Row>> columns, std::string unique = "",
+           bool ofBuild = true)
         : columns_(std::move(columns)) {
         line_.name = std::move(name);
         line_.ofBuild = ofBuild;

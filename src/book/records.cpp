@@ -93,13 +93,13 @@ const Record<std::int64_t> chosen("chosen",
                                   "", false);
 
 const Record<Reading> reading(
-    "reading",
-    {column<Reading>("subject", &Reading::subject), column<Reading>("value", &Reading::value, NAN),
-     column<Reading>("unit", &Reading::unit, kUnits), column<Reading>("uncertainty", &Reading::uncertainty),
-     column<Reading>("settings", &Reading::settings), column<Reading>("method", &Reading::method),
-     column<Reading>("at", &Reading::at), column<Reading>("beyond", &Reading::beyond),
-     column<Reading>("meter", &Reading::meter), column<Reading>("sheet", &Reading::sheet),
-     column<Reading>("who", &Reading::who)});
+    "reading", {column<Reading>("subject", &Reading::subject), column<Reading>("value", &Reading::value, NAN),
+                column<Reading>("unit", &Reading::unit, kUnits),
+                column<Reading>("uncertainty", &Reading::uncertainty, NAN),
+                column<Reading>("settings", &Reading::settings), column<Reading>("method", &Reading::method),
+                column<Reading>("at", &Reading::at), column<Reading>("beyond", &Reading::beyond),
+                column<Reading>("meter", &Reading::meter), column<Reading>("sheet", &Reading::sheet),
+                column<Reading>("who", &Reading::who)});
 
 using Mark = Named<PartMark>;
 const Record<Mark> part("part",

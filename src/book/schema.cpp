@@ -1,5 +1,7 @@
 #include "book/schema.h"
 
+#include <algorithm>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -145,60 +147,156 @@ std::string damageIn(SQLite::Database& db) {
 
 namespace {
 
-/// One table's readable rows. @return how many
-std::size_t copyTable(SQLite::Database& from, SQLite::Database& into, const std::string& table,
-                      const std::vector<std::string>& columns) {
-    if (!from.tableExists(table) || !isPlainTable(from, table)) return 0;
-    std::vector<std::string> there{"id"};
-    for (const std::string& column : columns) {
-        if (hasColumn(from, table, column)) there.push_back(column);
+/// The value of a row's column, into a statement.
+void bindAs(SQLite::Statement& insert, int at, const SQLite::Column& value) {
+    if (value.isNull()) {
+        insert.bind(at);
+    } else if (value.isInteger()) {
+        insert.bind(at, value.getInt64());
+    } else if (value.isFloat()) {
+        insert.bind(at, value.getDouble());
+    } else if (value.isBlob()) {
+        insert.bind(at, value.getBlob(), value.getBytes());
+    } else {
+        insert.bind(at, value.getString());
     }
-    std::string marks;
-    for (std::size_t i = 0; i < there.size(); ++i) marks += i ? ",?" : "?";
-    SQLite::Statement insert(
-        into, "INSERT OR IGNORE INTO " + table + "(" + joined(there, ",") + ") VALUES(" + marks + ")");
-    std::size_t out = 0;
-    try {
-        SQLite::Statement query(from, "SELECT " + joined(there, ",") + " FROM " + table);
-        while (query.executeStep()) {
-            for (int i = 0; i < int(there.size()); ++i) {
-                const auto value = query.getColumn(i);
-                if (value.isNull()) {
-                    insert.bind(i + 1);
-                } else if (value.isInteger()) {
-                    insert.bind(i + 1, value.getInt64());
-                } else if (value.isFloat()) {
-                    insert.bind(i + 1, value.getDouble());
-                } else if (value.isBlob()) {
-                    insert.bind(i + 1, value.getBlob(), value.getBytes());
-                } else {
-                    insert.bind(i + 1, value.getString());
-                }
+}
+
+/// Takes a table's rows over, from the first on, and by their numbers where the file gives an error.
+class TableCopy {
+ public:
+    TableCopy(SQLite::Database& from, SQLite::Database& into, const std::string& table,
+              const std::vector<std::string>& columns)
+        : from_(from), table_(table) {
+        there_ = {"id"};
+        for (const std::string& column : columns) {
+            if (hasColumn(from, table, column)) there_.push_back(column);
+        }
+        std::string marks;
+        for (std::size_t i = 0; i < there_.size(); ++i) marks += i ? ",?" : "?";
+        insert_.emplace(
+            into, "INSERT OR IGNORE INTO " + table + "(" + joined(there_, ",") + ") VALUES(" + marks + ")");
+    }
+
+    void run(RescuedRecord& out) {
+        std::int64_t last = 0;
+        try {
+            SQLite::Statement query(from_,
+                                    "SELECT " + joined(there_, ",") + " FROM " + table_ + " ORDER BY id");
+            while (query.executeStep()) {
+                last = query.getColumn(0).getInt64();
+                out.saved += keep(query);
             }
-            insert.exec();
-            insert.reset();
-            ++out;
+        } catch (const SQLite::Exception&) {
+            behind(last, out);
+        }
+    }
+
+ private:
+    bool keep(SQLite::Statement& row) {
+        for (int i = 0; i < int(there_.size()); ++i) bindAs(*insert_, i + 1, row.getColumn(i));
+        insert_->exec();
+        insert_->reset();
+        return true;
+    }
+
+    /// What stands behind the place of the error, a row at a time.
+    void behind(std::int64_t last, RescuedRecord& out) {
+        constexpr std::int64_t kMost = 200000;
+        for (std::int64_t id = last + 1; id <= std::min(highest(last), last + kMost); ++id) {
+            try {
+                SQLite::Statement query(from_,
+                                        "SELECT " + joined(there_, ",") + " FROM " + table_ + " WHERE id=?");
+                query.bind(1, id);
+                if (query.executeStep()) out.saved += keep(query);
+            } catch (const SQLite::Exception&) {
+                ++out.unread;
+            }
+        }
+    }
+
+    /// The highest number in the table, by its last page; where that cannot be read, a bound.
+    std::int64_t highest(std::int64_t last) {
+        if (highest_ >= 0) return highest_;
+        try {
+            SQLite::Statement query(from_, "SELECT max(id) FROM " + table_);
+            highest_ = query.executeStep() ? query.getColumn(0).getInt64() : last;
+        } catch (const SQLite::Exception&) {
+            constexpr std::int64_t kBeyond = 5000;
+            highest_ = last + kBeyond;
+        }
+        return highest_;
+    }
+
+    SQLite::Database& from_;
+    std::string table_;
+    std::vector<std::string> there_;
+    std::optional<SQLite::Statement> insert_;
+    std::int64_t highest_ = -1;
+};
+
+RescuedRecord copyTable(SQLite::Database& from, SQLite::Database& into, const std::string& table,
+                        const std::vector<std::string>& columns) {
+    RescuedRecord out{table, 0, 0, {}, ""};
+    try {
+        if (!from.tableExists(table)) {
+            out.why = "the file has no such table any more";
+        } else if (!isPlainTable(from, table)) {
+            out.why = "it is no table of a book";
+        } else {
+            TableCopy(from, into, table, columns).run(out);
         }
     } catch (const SQLite::Exception&) {
-        // The rest of this table cannot be read; what came before is kept.
+        out.why = "nothing of it can be read";
+    }
+    if (out.unread > 0) out.why = "the file gives errors there";
+    return out;
+}
+
+/// A row as text, so that nothing of it is lost with it.
+std::string rowText(const SQLite::Statement& row) {
+    std::string out;
+    for (int i = 0; i < row.getColumnCount(); ++i) {
+        const auto value = row.getColumn(i);
+        out += (out.empty() ? "" : ", ") + std::string(row.getColumnName(i)) + "=" +
+               (value.isNull()   ? "-"
+                : value.isBlob() ? "(bytes)"
+                                 : value.getString().substr(0, 200));
     }
     return out;
 }
 
+/// Rows whose choice is none that Ombrek writes go, and are told.
+void leaveOut(SQLite::Database& into, const RecordLine& record, const ColumnLine& column,
+              RescuedRecord& out) {
+    SQLite::Statement query(into, "SELECT * FROM " + record.name + " WHERE " + outside(column));
+    const std::size_t before = out.leftOut.size();
+    while (query.executeStep()) out.leftOut.push_back(rowText(query));
+    const std::size_t rows = out.leftOut.size() - before;
+    if (rows == 0) return;
+    out.saved -= std::min(out.saved, rows);
+    out.why = "\"" + column.name + "\" says what no Ombrek writes";
+    into.exec("DELETE FROM " + record.name + " WHERE " + outside(column));
+}
+
 }  // namespace
 
-std::size_t copyReadable(SQLite::Database& from, SQLite::Database& into) {
-    std::size_t out = 0;
+std::vector<RescuedRecord> copyReadable(SQLite::Database& from, SQLite::Database& into) {
+    std::vector<RescuedRecord> out;
     for (const RecordLine& record : record::all())
-        out += copyTable(from, into, record.name, columnsOf(record));
-    out += copyTable(from, into, "sitting", {"build", "start", "end"});
-    out += copyTable(from, into, "kit_text", {"text"});
-    out += copyTable(from, into, "photo_data", {"jpeg"});
+        out.push_back(copyTable(from, into, record.name, columnsOf(record)));
+    out.push_back(copyTable(from, into, "sitting", {"build", "start", "end"}));
+    out.push_back(copyTable(from, into, "kit_text", {"text"}));
+    out.push_back(copyTable(from, into, "photo_data", {"jpeg"}));
     eachChoice([&](const RecordLine& record, const ColumnLine& column) {
-        const bool build = record.name == record::build.line().name;
-        into.exec(build ? "UPDATE build SET " + column.name + "='" + column.words->front() + "' WHERE " +
-                              outside(column)
-                        : "DELETE FROM " + record.name + " WHERE " + outside(column));
+        const auto told = std::find_if(out.begin(), out.end(),
+                                       [&](const RescuedRecord& r) { return r.name == record.name; });
+        if (record.name == record::build.line().name) {
+            into.exec("UPDATE build SET " + column.name + "='" + column.words->front() + "' WHERE " +
+                      outside(column));
+        } else if (told != out.end()) {
+            leaveOut(into, record, column, *told);
+        }
     });
     into.exec("UPDATE build SET kit_name=coalesce(kit_name, '')");
     into.exec("DELETE FROM chosen WHERE build NOT IN (SELECT id FROM build)");

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "book/records.h"
+#include "book/rescued.h"
 
 namespace ombrek {
 
@@ -45,9 +46,9 @@ std::string missingIn(SQLite::Database& db);
 /// What a book of this version lacks or holds that no Ombrek writes, as a sentence; empty when it is sound.
 std::string damageIn(SQLite::Database& db);
 
-/// Copy every row that can be read from a damaged book into a fresh one. What is out of range is left out, or
-/// set back to the usual choice where a build would be lost with it.
-/// @return rows copied
-std::size_t copyReadable(SQLite::Database& from, SQLite::Database& into);
+/// Copy every row that can be read from a damaged book into a fresh one, by its number where the file gives
+/// errors. What is out of range is left out and said, or set back to the usual choice where a build would be
+/// lost with it.
+std::vector<RescuedRecord> copyReadable(SQLite::Database& from, SQLite::Database& into);
 
 }  // namespace ombrek

@@ -45,14 +45,12 @@ constexpr Orphans kOrphans[] = {
      "sql LIKE 'INSERT INTO photo(%'"},
     {"kit_text", "id NOT IN (SELECT kit FROM build WHERE kit IS NOT NULL)",
      "sql LIKE 'UPDATE build %' OR sql LIKE 'INSERT INTO build(%'"},
-    {"stock",
-     "EXISTS (SELECT 1 FROM import_undone WHERE record='stock' AND stock.id BETWEEN first AND last)",
+    {"stock", "EXISTS (SELECT 1 FROM import_undone WHERE record='stock' AND stock.id BETWEEN first AND last)",
      "sql LIKE 'DELETE FROM import_undone %'"},
     {"contact",
      "EXISTS (SELECT 1 FROM import_undone WHERE record='contact' AND contact.id BETWEEN first AND last)",
      "sql LIKE 'DELETE FROM import_undone %'"},
-    {"heard",
-     "EXISTS (SELECT 1 FROM import_undone WHERE record='heard' AND heard.id BETWEEN first AND last)",
+    {"heard", "EXISTS (SELECT 1 FROM import_undone WHERE record='heard' AND heard.id BETWEEN first AND last)",
      "sql LIKE 'DELETE FROM import_undone %'"}};
 
 void dropOrphans(SQLite::Database& db) {
@@ -60,7 +58,8 @@ void dropOrphans(SQLite::Database& db) {
     for (const Orphans& o : kOrphans) {
         const std::string rows = std::string(" FROM ") + o.table + " WHERE " + o.which;
         const bool imported = std::string(o.spoken).find("import_undone") != std::string::npos;
-        if (imported ? !hidden : numberOf(db, ("SELECT EXISTS (SELECT 1" + rows + ")").c_str()) == 0) continue;
+        if (imported ? !hidden : numberOf(db, ("SELECT EXISTS (SELECT 1" + rows + ")").c_str()) == 0)
+            continue;
         const std::string spoken =
             std::string("SELECT EXISTS (SELECT 1 FROM undo_step WHERE ") + o.spoken + ")";
         if (numberOf(db, spoken.c_str()) != 0) continue;

@@ -65,7 +65,8 @@ Json answerJson(const Rebuilt& rebuilt) {
             {"tuned", tuned},
             {"response", response},
             {"again", rebuilt.again},
-            {"doubts", rebuilt.doubts}};
+            {"doubts", rebuilt.doubts},
+            {"barred", rebuilt.barred}};
 }
 
 void print(const Rebuilt& rebuilt) {
@@ -95,6 +96,7 @@ int rebuildCommand(const RebuildQuestion& q, bool json) {
     if (!band) return refuse(band.error(), json);
     const auto rebuilt = rebuild(file->kit, *band, tables->cores, q.prototype);
     if (!rebuilt) return refuse(rebuilt.error(), json);
+    if (!q.out.empty() && !rebuilt->barred.empty()) return refuse(Problem{"low_pass", rebuilt->barred}, json);
     if (json) {
         printJson(answerJson(*rebuilt));
     } else {

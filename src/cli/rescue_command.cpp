@@ -5,12 +5,19 @@
 namespace ombrek {
 
 int rescueCommand(const std::string& book, const std::string& copy, bool json) {
-    const auto rows = Book::rescue(book, copy);
-    if (!rows) return refuse(rows.error(), json);
+    const auto rescued = Book::rescue(book, copy);
+    if (!rescued) return refuse(rescued.error(), json);
     if (json) {
-        printJson({{"rows", *rows}, {"copy", copy}});
+        auto records = nlohmann::ordered_json::array();
+        for (const RescuedRecord& r : rescued->records)
+            records.push_back({{"name", r.name}, {"saved", r.saved}, {"left_out", r.leftOut}, {"unread", r.unread}, {"why", r.why}});
+        printJson({{"rows", rescued->rows()},
+                   {"copy", copy},
+                   {"complete", rescued->complete()},
+                   {"records", records},
+                   {"left_out_file", rescued->leftOutFile}});
     } else {
-        std::printf("%zu rows could be read; they are in %s.\n", *rows, copy.c_str());
+        std::printf("%s\n%s\n", copy.c_str(), rescued->sentence().c_str());
     }
     return 0;
 }

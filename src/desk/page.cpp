@@ -129,6 +129,12 @@ QVBoxLayout* Page::big() { return big_->column(); }
 QVBoxLayout* Page::side() { return side_->column(); }
 
 void Page::setNow(const QString& sentence, const QString& why) {
+    // What was said belongs to what was in hand then; it goes when something else is, unless it was said just
+    // now.
+    constexpr qint64 kJustNow = 1000;  // ms
+    if (sentence != now_->text() && said_.isValid() && said_.elapsed() > kJustNow && !work_.running() &&
+        !troubled_)
+        showLine(QString(), VerdictState::notDone);
     say(now_, sentence);
     say(why_, why);
     setAccessibleDescription(sentence + QStringLiteral(" ") + why);
@@ -421,8 +427,8 @@ void Page::resizeEvent(QResizeEvent* event) {
     const bool low = height() < 680;
     layout()->setContentsMargins(30, low ? 10 : 22, 26, low ? 6 : 10);
     layout()->setSpacing(low ? 3 : 6);
-    // Little height for text of this size: the keys at the foot give way first ("?" and the menu have them all), then the
-    // reason under the now line.
+    // Little height for text of this size: the keys at the foot give way first ("?" and the menu have them
+    // all), then the reason under the now line.
     const double lines = height() / double(withText(24));
     why_->setVisible(!bigOnly_ && lines >= 17);
     static_cast<FlowLayout*>(keyRow_->layout())->setMostLines(lines < 20 ? 1 : lines < 27 ? 2 : 0);
@@ -445,6 +451,7 @@ void Page::sayWhenDone(const QString& line) {
 }
 
 void Page::showLine(const QString& line, VerdictState state) {
+    said_.start();
     troubled_ = state == VerdictState::cannotTell;
     note_->show(line, state);
 }

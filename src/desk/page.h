@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QElapsedTimer>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -160,6 +161,7 @@ class Page : public QWidget {
     class NoteLine* note_;
     QWidget* keyRow_;  ///< the caps of the acts at the foot
     bool bigOnly_ = false;
+    QElapsedTimer said_;     ///< since the last line
     bool troubled_ = false;  ///< the last line was about something that is not understood
     Wanted reading_, open_;  ///< wanted now, and what the open entry is for
     QString insisted_;       ///< a text that was asked about

@@ -342,6 +342,22 @@ void Session::measure(Unit unit, const Subject& subject, double setting, std::fu
          [use = std::move(use)](const BenchReading&, const Measured& measured) { use(measured); });
 }
 
+/// What a hand is asked about when it types it, an instrument is asked again: the same twice is kept.
+void Session::keepUnlessAbsurd(const Reading& reading) {
+    constexpr double kAlike = 0.2;
+    const std::string why = surprise(kit_, reading);
+    const bool again = absurd_ && absurd_->subject == reading.subject &&
+                       std::fabs(absurd_->value - reading.value) <= kAlike * std::fabs(reading.value);
+    if (!why.empty() && !again) {
+        absurd_ = reading;
+        return say(qs(why) + QStringLiteral(
+                                 " Not kept. Look at range and clips; read again, the same twice is kept."),
+                   VerdictState::doubtful);
+    }
+    absurd_.reset();
+    store(reading);
+}
+
 void Session::read(Reading wanted) {
     const bool power = wanted.unit == Unit::watt;
     const Unit asked = power ? Unit::dbm : wanted.unit;
@@ -356,7 +372,7 @@ void Session::read(Reading wanted) {
              wanted.beyond = measured.beyond;
              if (wanted.method.empty()) wanted.method = std::string(word(instrumentFor(asked)));
              wanted = withCircumstances(std::move(wanted), asked, shown.value, shown.on);
-             store(power ? inWatts(wanted, powerSetting(powerMethods().front())) : wanted);
+             keepUnlessAbsurd(power ? inWatts(wanted, powerSetting(powerMethods().front())) : wanted);
          });
 }
 

@@ -146,12 +146,14 @@ class Session : public QObject {
     void reload(const Book::Notice& notice);
     void readKitInHand();
     void store(const Reading& reading);
+    void keepUnlessAbsurd(const Reading& reading);
     QByteArray practiceState() const;
 
     Tables tables_;
     std::unique_ptr<Book> book_;
     std::unique_ptr<Bench> bench_;
     bool hasBuild_ = false, waiting_ = false;
+    std::optional<Reading> absurd_;  ///< what an instrument gave and was asked about
     std::optional<Subject> taking_;  ///< the reading that goes into the book now
     bool refused_ = false;           ///< the last action could not be kept, and the page says so
     QString kitTrouble_, toldRescue_;

@@ -70,7 +70,9 @@ Result<void> readAccuracy(std::string_view text, MeterLine& line) {
         } else if (percent && percent->value >= 0 && percent->value <= 100) {
             out.percent = percent->value;
         } else if (!readDigits(term, out)) {
-            if (!value || number || !(value->value >= 0) || value->unit != floorUnit(line))
+            const auto named = parseQuantity(term);
+            if (!value || number || !named || named->unit == Unit::none || !(value->value >= 0) ||
+                value->unit != floorUnit(line))
                 return problem("accuracy",
                                "\"" + std::string(term.substr(0, 40)) +
                                    "\" is no part of an accuracy; write it as \"0.8 % + 2 digits\" "
@@ -81,6 +83,16 @@ Result<void> readAccuracy(std::string_view text, MeterLine& line) {
     }
     line = out;
     return {};
+}
+
+std::string accuracyDoubt(const MeterLine& line) {
+    constexpr double kLeastPercent = 1e-7, kMostPercent = 50;  // a thousandth of a ppm; half of what it shows
+    constexpr double kLeastFloor = 1e-18, kMostFloor = 1e6;
+    if (line.percent < kLeastPercent && !(line.digits > 0) && line.floor < kLeastFloor)
+        return "A meter that is never off? Its data sheet says how far.";
+    if (line.percent > kMostPercent || line.floor > kMostFloor || line.digits > 1e4)
+        return accuracyText(line) + "? Nothing could be told with such a meter.";
+    return "";
 }
 
 }  // namespace ombrek

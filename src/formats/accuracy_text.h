@@ -15,4 +15,8 @@ std::string accuracyText(const MeterLine& line);
 /// "1 ppm". Only the accuracy of `line` is changed.
 Result<void> readAccuracy(std::string_view text, MeterLine& line);
 
+/// What is asked before an accuracy is taken that no meter has: none at all, or most of what it shows; empty:
+/// nothing.
+std::string accuracyDoubt(const MeterLine& line);
+
 }  // namespace ombrek

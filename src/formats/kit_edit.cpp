@@ -266,6 +266,14 @@ std::string withSteps(const std::string& kitText, const std::vector<Step>& steps
     return kit.dump(1);
 }
 
+std::string withLowPass(const std::string& kitText, const std::vector<FilterElement>& elements) {
+    Json kit = Json::parse(kitText), rows = Json::array();
+    for (const FilterElement& e : elements)
+        rows.push_back({{"ref", e.ref}, {"arm", e.series ? "series" : "shunt"}});
+    kit["low_pass"] = std::move(rows);
+    return kit.dump(1);
+}
+
 std::string withCircuit(const std::string& kitText, const std::string& netlist) {
     Json kit = Json::parse(kitText), lines = Json::array();
     std::istringstream in(toUtf8(netlist));

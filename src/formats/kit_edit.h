@@ -23,6 +23,8 @@ std::string withChecks(const std::string& kitText, const std::vector<Check>& che
 std::string withCoil(const std::string& kitText, const Coil& coil);
 std::string withAdjustment(const std::string& kitText, const Adjustment& adjustment);
 std::string withRatings(const std::string& kitText, const Ratings& ratings);
+/// A kit's text with its low-pass, from the finals to the antenna.
+std::string withLowPass(const std::string& kitText, const std::vector<FilterElement>& elements);
 /// A kit's text with a SPICE netlist as its circuit, line by line.
 std::string withCircuit(const std::string& kitText, const std::string& netlist);
 /// All steps of the kit anew; look-aheads to steps that are no more are left out.

@@ -97,8 +97,40 @@ constexpr std::array<Suffix, 74> kSuffixes{{{Unit::ohm, "m", "m", false, true, k
                                             {Unit::ampere, "ua", "u", true},
                                             {Unit::percent, "%", "", true}}};
 
+/// "kilohms", "nanofarad" as "kohm", "nf"; anything else as it is. Small letters.
+std::string unitLetters(std::string low) {
+    struct Word {
+        std::string_view word, letters;
+    };
+    static constexpr Word prefixes[] = {{"pico", "p"},   {"nano", "n"},  {"micro", "u"},
+                                        {"mikro", "u"},  {"milli", "m"}, {"kilo", "k"},
+                                        {"mega", "meg"}, {"kil", "k"},   {"meg", "meg"}};
+    static constexpr Word units[] = {{"ohm", "ohm"}, {"ohms", "ohm"},  {"farad", "f"},  {"farads", "f"},
+                                     {"henry", "h"}, {"henries", "h"}, {"henrys", "h"}, {"hertz", "hz"},
+                                     {"volt", "v"},  {"volts", "v"},   {"watt", "w"},   {"watts", "w"},
+                                     {"amp", "a"},   {"amps", "a"},    {"ampere", "a"}};
+    for (const Word& prefix : prefixes) {
+        if (!low.starts_with(prefix.word)) continue;
+        for (const Word& unit : units) {
+            if (low.substr(prefix.word.size()) != unit.word) continue;
+            const bool hertz = unit.letters == "hz" && prefix.letters == "meg";
+            return hertz ? "mhz" : std::string(prefix.letters) + std::string(unit.letters);
+        }
+    }
+    for (const Word& unit : units) {
+        if (low == unit.word) return std::string(unit.letters);
+    }
+    return low;
+}
+
 const Suffix* suffixOf(std::string_view text, Unit unit) {
-    const std::string low = lowered(text);
+    const std::string low = lowered(text), letters = unitLetters(low);
+    if (letters != low) {
+        for (const Suffix& s : kSuffixes) {
+            if (s.unit == unit && !s.exact && s.text == letters) return &s;
+        }
+        if (letters == "f" && unit == Unit::farad) return suffixOf("F", unit);
+    }
     for (const Suffix& s : kSuffixes) {
         if (s.unit == unit && (s.exact ? s.text == text : s.text == low)) return &s;
     }
@@ -176,7 +208,25 @@ std::string foldSigns(std::string_view text) {
     struct Sign {
         std::string_view from, to;
     };
-    static constexpr std::array<Sign, 17> signs{{{"\u00b5", "u"},
+    // The shorter first: the last that fits is taken.
+    static constexpr std::array<Sign, 34> signs{{{"\u041e\u043c", "ohm"},
+                                                 {"\u043e\u043c", "ohm"},
+                                                 {"\u043a\u041e\u043c", "kohm"},
+                                                 {"\u043a\u043e\u043c", "kohm"},
+                                                 {"\u041c\u041e\u043c", "Mohm"},
+                                                 {"\u041c\u043e\u043c", "Mohm"},
+                                                 {"\u043c\u043a\u0424", "uF"},
+                                                 {"\u043d\u0424", "nF"},
+                                                 {"\u043f\u0424", "pF"},
+                                                 {"\u043c\u043a\u0413\u043d", "uH"},
+                                                 {"\u043c\u0413\u043d", "mH"},
+                                                 {"\u043d\u0413\u043d", "nH"},
+                                                 {"\u0413\u0446", "Hz"},
+                                                 {"\u043a\u0413\u0446", "kHz"},
+                                                 {"\u041c\u0413\u0446", "MHz"},
+                                                 {"\u0412\u0442", "W"},
+                                                 {"\u043c\u043a\u0444", "uF"},
+                                                 {"\u00b5", "u"},
                                                  {"\u03bc", "u"},
                                                  {"\u03a9", "ohm"},
                                                  {"\u2126", "ohm"},

@@ -241,8 +241,23 @@ class CoilReader {
         }
     }
 
+    bool namesBehind() const {
+        for (const Token& token : tokens_) {
+            if (!nameOf(token.text).empty()) return false;
+            if (!token.taken && countOf(token.text)) return true;
+            if (const auto count = countOf(token.text); count && out_.windings.size() > 0) return true;
+        }
+        return false;
+    }
+
     /// The name of a winding: a word of the same clause, before or after its count.
     std::string nameNear(std::size_t i, std::size_t after) const {
+        // "10 turns prim. 2 turns sec.": where names stand behind their counts, the one behind is meant.
+        const bool parted = after == 0 || after > tokens_.size() ||
+                            tokens_[after - 1].own.find_first_of(",;") != std::string::npos;
+        if (namesBehind() && !parted && after < tokens_.size()) {
+            if (const std::string name = nameOf(tokens_[after].text); !name.empty()) return name;
+        }
         for (std::size_t back = 1; back <= 3 && back <= i; ++back) {
             if (tokens_[i - back].own.find_first_of(",;") != std::string::npos) break;
             if (const std::string name = nameOf(tokens_[i - back].text); !name.empty()) return name;
@@ -256,10 +271,42 @@ class CoilReader {
         return "";
     }
 
+    /// Whether turns are said in words somewhere: "5:1" beside them is a ratio, no windings.
+    bool turnsSaid() const {
+        for (std::size_t i = 0; i < tokens_.size(); ++i) {
+            const auto count = countOf(tokens_[i].text);
+            const bool word = i + 1 < tokens_.size() && among(kTurnWords, lowerText(tokens_[i + 1].text));
+            if (count && count->turns > 0 && (count->said || word)) return true;
+        }
+        return false;
+    }
+
+    /// A number that is in no winding and no tap is shown, not dropped: "then 3 over the cold end".
+    void doubtUnused() {
+        for (std::size_t i = 0; i < tokens_.size(); ++i) {
+            const Token& token = tokens_[i];
+            const auto count = countOf(token.text);
+            if (token.taken || token.bracketed || !count || count->turns == 0 || out_.windings.empty())
+                continue;
+            const std::string next = i + 1 < tokens_.size() ? lowerText(tokens_[i + 1].text) : "";
+            static constexpr std::string_view others[] = {"x",   "mm",  "cm",    "m",     "in", "swg",
+                                                          "awg", "pcs", "off",   "of",    "ga", "gauge",
+                                                          "mhz", "khz", "layer", "layers"};
+            if (among(others, next) || (next.empty() && i == 0)) continue;
+            out_.doubts.push_back("\"" + token.own.substr(0, 20) + (next.empty() ? "" : " " + next) +
+                                  "\" was not used: are they turns?");
+            return;
+        }
+    }
+
     void takeWindings() {
+        const bool said = turnsSaid();
         for (std::size_t i = 0; i < tokens_.size(); ++i) {
             if (tokens_[i].taken) continue;
             if (const auto ratio = ratioOf(tokens_[i].text); !ratio.empty()) {
+                const bool turned = tokens_[i].text.find_first_of("tT") != std::string::npos;
+                tokens_[i].taken = true;
+                if (said && !turned) continue;
                 for (const int turns : ratio) add("", turns);
                 continue;
             }
@@ -268,6 +315,7 @@ class CoilReader {
             const std::string next = i + 1 < tokens_.size() ? lowerText(tokens_[i + 1].text) : "";
             const bool turnWord = !count->said && among(kTurnWords, next);
             if (afterTap(i)) {
+                tokens_[i].taken = true;
                 addTap(count->turns);
                 i += turnWord;
                 continue;
@@ -277,14 +325,17 @@ class CoilReader {
             // "2 x 10 turns": the first number is how many windings.
             if (next == "x" && i + 2 < tokens_.size() && countOf(tokens_[i + 2].text)) {
                 times_ = count->turns;
+                tokens_[i].taken = true;
                 ++i;
                 continue;
             }
             // A number without the word is a winding where it is named: "2 turns primary, 3 secondary".
             if (!count->said && !turnWord && (name.empty() || out_.windings.empty())) continue;
             add(std::move(name), count->turns);
+            tokens_[i].taken = true;
             i += turnWord;
         }
+        doubtUnused();
         for (const Token& token : tokens_) centre(lowerText(token.text));
         nameThem();
     }

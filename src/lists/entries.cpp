@@ -29,7 +29,7 @@ bool has(std::string_view text, std::initializer_list<const char*> words) {
 }
 
 void eachLine(const std::string& bytes, const std::function<void(std::size_t, const std::string&)>& use) {
-    const std::string text = toUtf8(bytes);
+    const std::string text = withoutLongLines(toUtf8(bytes));
     std::size_t number = 0;
     for (std::size_t from = 0; from < text.size();) {
         const std::size_t end = std::min(text.find('\n', from), text.size());

@@ -27,25 +27,33 @@ bool inner(char c) {
 
 template <typename List>
 bool says(std::string_view low, const List& phrases) {
-    return std::any_of(std::begin(phrases), std::end(phrases), [&](std::string_view phrase) {
-        return findWord(low, phrase) != std::string_view::npos;
-    });
+    if constexpr (std::is_same_v<List, PhraseSet>) {
+        return phrases.in(low);
+    } else {
+        return std::any_of(std::begin(phrases), std::end(phrases), [&](std::string_view phrase) {
+            return findWord(low, phrase) != std::string_view::npos;
+        });
+    }
 }
 
 /// Words of data/words/steps.txt, by their sense.
 struct StepWords {
-    std::vector<std::string> fit, last, forbid, test, keep, near;
+    PhraseSet fit, last, forbid, test, keep;
+    std::vector<std::string> near;
 };
 const StepWords& stepWords() {
     static const StepWords all = [] {
         StepWords out;
-        const std::pair<const char*, std::vector<std::string>*> lists[] = {
-            {"fit", &out.fit},   {"last", &out.last}, {"forbid", &out.forbid},
-            {"test", &out.test}, {"keep", &out.keep}, {"near", &out.near}};
-        for (PhraseRow& row : readPhrases("steps.txt")) {
+        const std::pair<const char*, PhraseSet*> lists[] = {{"fit", &out.fit},
+                                                            {"last", &out.last},
+                                                            {"forbid", &out.forbid},
+                                                            {"test", &out.test},
+                                                            {"keep", &out.keep}};
+        for (const PhraseRow& row : readPhrases("steps.txt")) {
             for (const auto& [sense, list] : lists) {
-                if (row.sense == sense) list->push_back(std::move(row.text));
+                if (row.sense == sense) list->add(row.text);
             }
+            if (row.sense == "near") out.near.push_back(row.text);
         }
         return out;
     }();
@@ -156,9 +164,7 @@ void takeLettered(std::string_view line, std::size_t at, Lead& out) {
         (mark == ')' || mark == '.' || mark == ':') && end + 1 < line.size() && line[end + 1] == ' ';
     const std::string_view rest = trimmed(line.substr(std::min(end + (marked ? 1 : 0), line.size())));
     const std::string word = lowerText(rest.substr(0, rest.find(' ')));
-    const bool verb =
-        std::find(stepWords().fit.begin(), stepWords().fit.end(), word) != stepWords().fit.end() ||
-        std::find(stepWords().test.begin(), stepWords().test.end(), word) != stepWords().test.end();
+    const bool verb = stepWords().fit.holds(word) || stepWords().test.holds(word);
     // "R1 10k" is a part, "5.1 V" a voltage; "a" alone an article.
     if (!(verb && mark == ' ' && end > figures) && !(marked && !rest.empty() && (end > figures || letter)))
         return;
@@ -280,14 +286,16 @@ std::vector<Clause> clausesOf(const std::string& low, const std::vector<Designat
         " excepto ",    " salvo ",       " tranne ",   " eccetto ",   " exceto ",   " behalve ",
         " utom ",       " opr\u00f3cz ", " and not ",  " und nicht ", " et pas ",   " y no "};
     std::vector<std::size_t> cuts{0};
-    for (std::size_t i = 0; i < low.size(); ++i) {
-        const bool inside = std::any_of(
-            runs.begin(), runs.end(), [&](const DesignatorRun& run) { return i > run.begin && i < run.end; });
-        const bool but = std::any_of(std::begin(buts), std::end(buts), [&](std::string_view word) {
-            return std::string_view(low).substr(i).starts_with(word);
-        });
-        if (!inside && (low[i] == ',' || low[i] == ':' || low[i] == '(' || low[i] == ')' || but))
-            cuts.push_back(i);
+    auto run = runs.begin();  // the first that does not end before here
+    for (std::size_t i = low.find_first_of(" ,:()"); i != std::string::npos;
+         i = low.find_first_of(" ,:()", i + 1)) {
+        while (run != runs.end() && run->end <= i) ++run;
+        if (run != runs.end() && i > run->begin) continue;
+        const bool but =
+            low[i] == ' ' && std::any_of(std::begin(buts), std::end(buts), [&](std::string_view word) {
+                return std::string_view(low).substr(i).starts_with(word);
+            });
+        if (low[i] != ' ' || but) cuts.push_back(i);
     }
     cuts.push_back(low.size());
     std::vector<Clause> out;
@@ -307,11 +315,9 @@ std::vector<Clause> clausesOf(const std::string& low, const std::vector<Designat
         clause.forbids = clause.forbids || (clause.exception && !clause.fits) ||
                          (clause.exception && !text.starts_with(" but ") && !text.starts_with(" aber ") &&
                           !text.starts_with(" mais ") && !text.starts_with(" pero "));
-        for (const auto* list : {&stepWords().fit, &stepWords().last}) {
-            for (const std::string_view phrase : *list) {
-                const std::size_t at = findWord(text, phrase);
-                if (at != std::string::npos) clause.verb = std::min(clause.verb, clause.begin + at);
-            }
+        for (const PhraseSet* list : {&stepWords().fit, &stepWords().last}) {
+            const std::size_t at = list->first(text);
+            if (at != std::string::npos) clause.verb = std::min(clause.verb, clause.begin + at);
         }
         out.push_back(clause);
     }
@@ -372,7 +378,16 @@ void readSentence(const std::string& sentence, PastedStep& step) {
 }
 
 void readTools(const std::string& text, PastedStep& step) {
+    static const PhraseSet any = [] {
+        PhraseSet out;
+        for (const Tool& tool : kTools) {
+            out.add(std::string(tool.word));
+            out.add(std::string(tool.word) + "s");
+        }
+        return out;
+    }();
     std::string low = lowerText(text);
+    if (!any.in(low)) return;
     for (const Tool& tool : kTools) {
         for (const std::string& word : {std::string(tool.word), std::string(tool.word) + "s"}) {
             const std::size_t at = findWord(low, word);
@@ -430,7 +445,7 @@ bool isHeading(std::string_view body) {
 }  // namespace
 
 std::vector<PastedStep> readInstructions(const std::string& bytes) {
-    const std::string text = toUtf8(bytes);
+    const std::string text = withoutLongLines(toUtf8(bytes));
     std::vector<std::pair<std::size_t, std::string>> lines;
     std::size_t number = 0, led = 0;
     for (std::size_t from = 0; from < text.size();) {
@@ -449,7 +464,10 @@ std::vector<PastedStep> readInstructions(const std::string& bytes) {
             continue;
         }
         const auto lead = leadOf(body);
-        const bool begins = lead.has_value() || (led == 0 && !open);
+        // No instruction is that long: what is no text of steps at all comes in pieces.
+        constexpr std::size_t kLongest = 20000;
+        const bool full = !out.empty() && out.back().text.size() > kLongest;
+        const bool begins = lead.has_value() || (led == 0 && !open) || full;
         if (!lead && led > 0 && (blank || !open) && isHeading(body)) {
             stage = body;
             while (!stage.empty() && stage.back() == ':') stage.pop_back();

@@ -151,8 +151,12 @@ constexpr Word kWords[] = {{"trimmer", K::trimmer, 5},
                            {"varicon", K::trimmer, 6},
                            {"polyvaricon", K::trimmer, 6},
                            {"drehko*", K::trimmer, 6},
-                           {"preset", K::trimmer, 4},
+                           {"preset", K::trimmer, 5},
                            {"ajustable", K::trimmer, 5},
+                           {"\u534a\u56fa\u5b9a\u62b5\u6297*", K::trimmer, 6},
+                           {"\u30c8\u30ea\u30de*", K::trimmer, 6},
+                           {"\u30d0\u30ea\u30b3\u30f3*", K::trimmer, 6},
+                           {"\u043f\u043e\u0434\u0441\u0442\u0440\u043e\u0435\u0447\u043d*", K::trimmer, 6},
                            {"cermet", K::trimmer, 2},
                            {"potentiometer", K::other, 6},
                            {"potentiometre", K::other, 6},
@@ -762,7 +766,18 @@ std::optional<NotFitted> notFittedIn(std::string_view text) {
                                                    "unused",
                                                    "opcional",
                                                    "optionnel",
+                                                   "leave unpopulated",
                                                    "leave out",
+                                                   "leave empty",
+                                                   "left empty",
+                                                   "leave blank",
+                                                   "leer lassen",
+                                                   "frei lassen",
+                                                   "bleibt frei",
+                                                   "bleibt leer",
+                                                   "laisser vide",
+                                                   "dejar vac\u00edo",
+                                                   "lasciare vuoto",
                                                    "n/f",
                                                    "dnp",
                                                    "dni",
@@ -773,7 +788,7 @@ std::optional<NotFitted> notFittedIn(std::string_view text) {
     if (text.size() < 2) return std::nullopt;
     const std::string low = lowerText(text);
     // Every phrase has one of these letters at its beginning.
-    if (low.find_first_of("dnoues") == std::string::npos && low.find("leave") == std::string::npos)
+    if (low.find_first_of("dnouesl") == std::string::npos && low.find("leave") == std::string::npos)
         return std::nullopt;
     const auto wordAt = [&](std::size_t at, std::size_t size) {
         const auto inner = [&](std::size_t i) {

@@ -13,14 +13,27 @@ using Sense = LimitSaid::Sense;
 
 constexpr int kMostFillers = 3;
 
+Sense senseOf(const std::string& word) {
+    static const std::map<std::string, Sense> all{{"less", Sense::less},
+                                                  {"more", Sense::more},
+                                                  {"range", Sense::range},
+                                                  {"about", Sense::about},
+                                                  {"load", Sense::load}};
+    const auto hit = all.find(word);
+    return hit == all.end() ? Sense::none : hit->second;
+}
+
 struct Phrase {
-    std::string sense;
+    Sense sense = Sense::none;
+    bool aside = false;
     std::vector<std::string> words;
     std::size_t numbers = 0, weight = 0;  ///< letters that must be there
 };
 
 struct Phrases {
     std::vector<Phrase> limits;  ///< "aside" among them
+    std::map<std::string, std::vector<std::size_t>, std::less<>>
+        byFirst;  ///< of limits, by the first word; "": any word
     std::set<std::string> negations, fillers;
 };
 
@@ -32,7 +45,7 @@ const Phrases& phrases() {
                 (row.sense == "filler" ? out.fillers : out.negations).insert(row.text);
                 continue;
             }
-            Phrase phrase{row.sense, {}, 0, 0};
+            Phrase phrase{senseOf(row.sense), row.sense == "aside", {}, 0, 0};
             // "~ #" of an "about" sign is itself; elsewhere "~" stands for fillers.
             for (const Word& word : wordsIn(row.text)) {
                 phrase.words.push_back(word.text);
@@ -44,6 +57,10 @@ const Phrases& phrases() {
         }
         std::stable_sort(out.limits.begin(), out.limits.end(),
                          [](const Phrase& a, const Phrase& b) { return a.weight > b.weight; });
+        for (std::size_t i = 0; i < out.limits.size(); ++i) {
+            const std::string& first = out.limits[i].words.front();
+            out.byFirst[first == "~" ? "" : first == "~sign" ? "~" : first].push_back(i);
+        }
         return out;
     }();
     return all;
@@ -98,18 +115,23 @@ std::size_t matchAt(const Masked& text, std::size_t at, const Phrase& phrase, st
     return at;
 }
 
-Sense senseOf(const std::string& word) {
-    static const std::map<std::string, Sense> all{{"less", Sense::less},
-                                                  {"more", Sense::more},
-                                                  {"range", Sense::range},
-                                                  {"about", Sense::about},
-                                                  {"load", Sense::load}};
-    const auto hit = all.find(word);
-    return hit == all.end() ? Sense::none : hit->second;
+/// Where each phrase may stand, by its first word: the phrases in their order, each from the left.
+std::vector<std::pair<std::size_t, std::size_t>> placesOf(const Masked& text) {
+    std::vector<std::pair<std::size_t, std::size_t>> out;
+    const auto& byFirst = phrases().byFirst;
+    for (std::size_t at = 0; at < text.words.size(); ++at) {
+        for (const std::string_view first : {std::string_view(text.words[at].text), std::string_view()}) {
+            const auto hit = byFirst.find(first);
+            if (hit == byFirst.end()) continue;
+            for (const std::size_t phrase : hit->second) out.emplace_back(phrase, at);
+        }
+    }
+    std::sort(out.begin(), out.end());
+    return out;
 }
 
 bool concerns(const Phrase& phrase, const std::vector<std::size_t>& numbers, std::size_t which) {
-    if (phrase.sense == "aside") return true;
+    if (phrase.aside) return true;
     if (numbers.size() == 2) return which > 0 && numbers[0] == which - 1 && numbers[1] == which;
     return numbers.size() == 1 && numbers[0] == which;
 }
@@ -122,21 +144,18 @@ LimitSaid limitSaid(const std::string& text, const std::vector<std::pair<std::si
     out.unread = phrases().limits.empty();
     const Masked said = masked(text, numbers);
     std::vector<bool> taken(said.words.size(), false);
-    for (const Phrase& phrase : phrases().limits) {
-        const Sense sense = senseOf(phrase.sense);
-        if (sense != Sense::none && out.sense != Sense::none) continue;
-        for (std::size_t at = 0; at < said.words.size(); ++at) {
-            std::vector<std::size_t> found;
-            const std::size_t end = taken[at] ? 0 : matchAt(said, at, phrase, 0, found);
-            if (end == 0 || !concerns(phrase, found, which)) continue;
-            for (std::size_t i = at; i < end; ++i) {
-                taken[i] = taken[i] || said.number[i] == std::string::npos;
-                if (sense != Sense::none && said.number[i] == std::string::npos)
-                    out.words.emplace_back(said.words[i].begin, said.words[i].end);
-            }
-            if (sense != Sense::none) out.sense = sense;
-            if (sense != Sense::none) break;
+    for (const auto& [one, at] : placesOf(said)) {
+        const Phrase& phrase = phrases().limits[one];
+        if (phrase.sense != Sense::none && out.sense != Sense::none) continue;
+        std::vector<std::size_t> found;
+        const std::size_t end = taken[at] ? 0 : matchAt(said, at, phrase, 0, found);
+        if (end == 0 || !concerns(phrase, found, which)) continue;
+        for (std::size_t i = at; i < end; ++i) {
+            taken[i] = taken[i] || said.number[i] == std::string::npos;
+            if (phrase.sense != Sense::none && said.number[i] == std::string::npos)
+                out.words.emplace_back(said.words[i].begin, said.words[i].end);
         }
+        if (phrase.sense != Sense::none) out.sense = phrase.sense;
     }
     for (std::size_t i = 0; i < said.words.size(); ++i)
         out.negated = out.negated || (!taken[i] && phrases().negations.contains(said.words[i].text));

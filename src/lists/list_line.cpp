@@ -36,7 +36,7 @@ std::optional<Found> amountAt(const Tokens& tokens, std::size_t i, Unit unit, co
     const bool number = alone || (unit == Unit::watt && one.find('/') != std::string::npos);
     if (number && i + 1 < tokens.size() && !tokens[i + 1].taken) {
         const std::string& next = tokens[i + 1].text;
-        const bool word = !next.empty() && next.size() <= 7 && !(next[0] >= '0' && next[0] <= '9') &&
+        const bool word = !next.empty() && next.size() <= 12 && !(next[0] >= '0' && next[0] <= '9') &&
                           next.find('/') == std::string::npos;
         const auto both = word ? readAmount(one + next, unit, manner) : std::nullopt;
         if (both && both->said != Amount::Said::number) return Found{*both, i, 2, one + " " + next};
@@ -185,6 +185,12 @@ KindEvidence amountEvidence(const Tokens& tokens, const KindEvidence& letters, c
             const auto found = amountAt(tokens, i, row.unit, manner);
             if (!found || found->amount.said == Amount::Said::number) continue;
             if (byType(found->text)) continue;
+            // "4R7" on a choke is 4.7 uH (common practice): its R is a decimal mark.
+            const auto r = found->text.find_first_of("Rr");
+            const bool mark = row.unit == Unit::ohm && r != std::string::npos && r > 0 &&
+                              r + 1 < found->text.size() &&
+                              found->text.find_first_not_of("0123456789Rr") == std::string::npos;
+            if (mark && letters[PartKind::inductor] > 0) continue;
             const bool agrees =
                 letters[row.kind] > 0 || (row.kind == PartKind::inductor && letters[PartKind::coil] > 0);
             double weight = found->amount.said == Amount::Said::unit ? row.outright : agrees ? 2.5 : 1.2;
@@ -279,15 +285,16 @@ class RowReader {
                                   &fields_.package, &fields_.code, &fields_.quantity}) {
             if (const auto hit = notFittedIn(*text)) {
                 out_.fitted = false;
-                doubtCondition(std::string_view(*text).substr(hit->begin + hit->length));
-                text->replace(hit->begin, hit->length, " ");
+                const bool condition =
+                    doubtCondition(std::string_view(*text).substr(hit->begin + hit->length));
+                text->replace(hit->begin, condition ? std::string::npos : hit->length, " ");
                 if (text->find_first_not_of(" ()[]/-,;") == std::string::npos) text->clear();
             }
         }
     }
 
     /// "DNP on the 80 m version": whether it is in this one, the list does not say.
-    void doubtCondition(std::string_view behind) {
+    bool doubtCondition(std::string_view behind) {
         static constexpr std::string_view leads[] = {"on ",   "in ",     "for ",    "with ", "when ",
                                                      "if ",   "unless ", "except ", "bei ",  "f\u00fcr ",
                                                      "wenn ", "pour ",   "si ",     "para "};
@@ -295,8 +302,9 @@ class RowReader {
         for (const std::string_view lead : leads) {
             if (!low.starts_with(lead)) continue;
             out_.doubts.push_back("Not fitted \"" + low.substr(0, 40) + "\": is that yours?");
-            return;
+            return true;
         }
+        return false;
     }
 
     KindEvidence letters() const {
@@ -657,6 +665,8 @@ class RowReader {
             context_.prefix.empty() && !(out_.kind == PartKind::capacitor && value < 1e-6 &&
                                          value >= 0.9e-9 && text.find_first_of(".,") != std::string::npos)};
         if (out_.kind == PartKind::resistor) value_.bare = false;
+        value_.bareNumber = true;
+        value_.at = chosen;
         const bool mayBeCount = isCount(chosen) && out_.quantity == 0 && numbers.size() == 1;
         takeBareCount(true);
         if (mayBeCount && out_.quantity == 0) out_.doubts.push_back("\"" + text + "\" may be the quantity.");
@@ -704,6 +714,7 @@ class RowReader {
     void finishValue() {
         out_.toleranceAssumed = !percent_ && !(context_.tolerance > 0);
         out_.description = untaken(tokens_);
+        if (!value_.found) takeColours();
         if (!value_.found) {
             if (out_.fitted) out_.doubts.push_back("No value was found.");
             out_.value = out_.description;
@@ -719,7 +730,63 @@ class RowReader {
         doubtMark(out_);
         doubtRange(fields_.value + " " + fields_.description, out_);
         doubtLeft();
+        doubtWordBehind();
+        doubtOthersParts();
         out_.value = formatQuantity(out_.nominal, out_.unit, 4);
+    }
+
+    /// "R2 brown black red": the bands are the value where no other stands.
+    void takeColours() {
+        const auto readings = out_.mark.empty() ? std::vector<MarkReading>() : readMark(out_.mark, out_.kind);
+        if (readings.empty() || readings.front().code != MarkCode::bands) return;
+        out_.nominal = readings.front().value;
+        value_ = {true, 1, out_.mark};
+        if (!percent_) percent_ = readings.front().tolerancePercent;
+        if (readings.size() > 1) out_.doubts.push_back("Its bands can be read from either end.");
+    }
+
+    /// "47 zorkfarad", "10 кОм": a number alone, and behind it a word that nobody knows, may be something
+    /// else.
+    void doubtWordBehind() {
+        if (!value_.bareNumber || value_.at + 1 >= tokens_.size()) return;
+        const Token& next = tokens_[value_.at + 1];
+        const std::string low = lowerText(next.text);
+        const bool letters = std::all_of(low.begin(), low.end(), [](char c) {
+            return (c >= 'a' && c <= 'z') || static_cast<unsigned char>(c) >= 0x80;
+        });
+        static constexpr std::string_view stems[] = {"ohm",  "farad",  "henr",   "hert",         "volt",
+                                                     "watt", "\u043c", "\u0424", "\u0433\u043d", "\u0444"};
+        const bool unit = std::any_of(std::begin(stems), std::end(stems), [&](std::string_view stem) {
+            return low.find(stem) != std::string::npos;
+        });
+        const bool known = byWord(next.text).lead().by > 0 || byPackage(next.text) || byType(next.text) ||
+                           isBandColour(low) || preposition(low);
+        const bool inCell = inValue_ == 0 || value_.at + 1 < inValue_;
+        if (next.taken || !letters || low.size() < 2 || next.bracketed || !inCell) return;
+        if (unit || (!known && value_.at + 2 == tokens_.size() && inValue_ > 0))
+            out_.doubts.push_back("\"" + value_.text + " " + next.own.substr(0, 30) +
+                                  "\": the word behind the number is not known.");
+    }
+
+    /// "10k  c1 100n", "10k, and C1 is 100n": another part's designator with its value that was not used.
+    void doubtOthersParts() {
+        for (std::size_t i = 0; i + 1 < tokens_.size(); ++i) {
+            if (tokens_[i].taken || tokens_[i].text.size() < 2 || tokens_[i].text.size() > 5) continue;
+            const auto run = designatorRuns(tokens_[i].text, {Letters::any});
+            const bool named =
+                run.size() == 1 && run.front().begin == 0 && run.front().end == tokens_[i].text.size() &&
+                std::string_view("RCLrcl").find(tokens_[i].text[0]) != std::string_view::npos &&
+                wholeNumber(tokens_[i].text.substr(1), 3);
+            if (!named || byPackage(tokens_[i].text) || byType(tokens_[i].text)) continue;
+            const std::size_t at = i + 1 + (lowerText(tokens_[i + 1].text) == "is" && i + 2 < tokens_.size());
+            for (const Unit unit : {Unit::ohm, Unit::farad, Unit::henry}) {
+                const auto found = amountAt(tokens_, at, unit, context_.manner);
+                if (!found || found->amount.said == Amount::Said::number) continue;
+                out_.doubts.push_back("\"" + tokens_[i].own.substr(0, 12) + " " + found->text +
+                                      "\" was not used: is it a part of its own?");
+                return;
+            }
+        }
     }
 
     /// What begins like a number in the value's own cell and was not understood.
@@ -746,6 +813,7 @@ class RowReader {
         if (out_.value.empty()) out_.value = out_.mpn;
         if (out_.value.empty()) out_.value = std::string(trimmed(fields_.kind));
         if (out_.value.empty() && out_.fitted) out_.doubts.push_back("The list does not say what this is.");
+        if (out_.kind == PartKind::crystal) doubtFrequencies();
         const bool semiconductor =
             out_.kind == PartKind::diode || out_.kind == PartKind::transistor || out_.kind == PartKind::ic;
         for (const Token& token : tokens_) {
@@ -755,6 +823,20 @@ class RowReader {
             if (out_.package.empty() && byPackage(token.text) && !wholeNumber(token.text) &&
                 !byType(token.text))
                 out_.package = token.text;
+        }
+    }
+
+    /// "7030 kHz 10116 kHz": one crystal has one.
+    void doubtFrequencies() {
+        double first = 0;
+        for (std::size_t i = 0; i < tokens_.size(); ++i) {
+            const auto found = amountAt(tokens_, i, Unit::hertz, context_.manner);
+            if (!found || found->amount.said != Amount::Said::unit) continue;
+            if (first > 0 && !same(first, found->amount.value)) {
+                out_.doubts.push_back("More than one frequency stands here: one crystal has one.");
+                return;
+            }
+            first = found->amount.value;
         }
     }
 
@@ -775,6 +857,8 @@ class RowReader {
         std::size_t count = 0;
         std::string text;
         bool bare = false;
+        bool bareNumber = false;  ///< neither unit nor prefix stood beside it
+        std::size_t at = 0;
     } value_;
 };
 

@@ -236,7 +236,7 @@ class Joiner {
 
     /// "4 spacers M3": a metric thread, no designator.
     static bool isThread(std::string_view body, const DesignatorRun& run) {
-        static constexpr std::string_view threads[] = {"M2", "M3", "M4", "M5", "M6", "M8"};
+        static constexpr std::string_view threads[] = {"M2", "M3", "M4", "M5", "M6", "M7", "M8", "M10"};
         const bool metric = run.refs.size() == 1 && std::find(std::begin(threads), std::end(threads),
                                                               run.refs.front()) != std::end(threads);
         return metric && run.begin > 0 && readHardware(body, true).has_value();
@@ -326,7 +326,9 @@ class Joiner {
     /// A line of designators alone is followed by more of the same letter.
     bool startsLikeMore(const DesignatorRun& run) const {
         const auto pending = designatorRuns(pending_->text);
-        return run.begin == 0 && !pending.empty() &&
+        // One designator alone is a part without a value.
+        const bool several = pending.size() > 1 || (!pending.empty() && pending.front().refs.size() > 1);
+        return run.begin == 0 && several &&
                lettersOf(run.refs.front()) == lettersOf(pending.front().refs.front());
     }
 
@@ -381,6 +383,7 @@ struct Split {
 };
 Split splitAt(const std::string& text, const DesignatorRun& run) {
     Split out{run, text.substr(0, run.begin), text.substr(run.end)};
+    if (out.after.starts_with(',') || out.after.starts_with(';')) out.after.erase(0, 1);  // parts the two
     // "12." in front is an item's number, neither a value nor a quantity.
     const auto item = trimmed(out.before);
     if (!item.empty() && !hasLetter(item) && (item.back() == '.' || item.back() == ')')) out.before.clear();
@@ -572,7 +575,7 @@ class RowTaker {
 }  // namespace
 
 PartsList readListText(const std::string& bytes, const Progress& progress, const std::string& variant) {
-    const std::string text = toUtf8(bytes);
+    const std::string text = withoutLongLines(toUtf8(bytes));
     bool stopped = false;
     const std::vector<Row> rows = Joiner().read(text, progress, stopped);
     if (stopped) return {};

@@ -181,6 +181,31 @@ Result<ListSource> withBandTable(
 
 }  // namespace
 
+namespace {
+
+/// Why these bytes are no list of parts at all; empty: they may be one.
+std::string noList(const std::string& bytes) {
+    const std::string head = lowerText(std::string_view(bytes).substr(0, 65536));
+    for (const char* tag : {"<html", "<!doctype html", "<table", "<td", "<tr"}) {
+        if (head.find(tag) != std::string::npos)
+            return "This is the source of a web page. Open it in a browser, copy its table and paste that.";
+    }
+    // UTF-16 has every second byte zero, and says so with its first two.
+    const bool wide = bytes.starts_with("\xff\xfe") || bytes.starts_with("\xfe\xff");
+    const auto odd = std::count_if(head.begin(), head.end(), [](char c) {
+        const auto byte = static_cast<unsigned char>(c);
+        return byte < 0x20 && c != '\n' && c != '\r' && c != '\t' && c != '\f';
+    });
+    const auto nothing = std::count(head.begin(), head.end(), '\0');
+    // UTF-16 without its mark: at most every second byte is zero, and no other is odd.
+    const bool wideUnmarked = nothing == odd && nothing * 5 > std::ptrdiff_t(head.size()) * 2;
+    if (!wide && !wideUnmarked && odd * 50 > std::ptrdiff_t(head.size()))
+        return "This is no text: a program's own file. Export the list as text or CSV.";
+    return "";
+}
+
+}  // namespace
+
 Result<ListSource> readPartsList(
     const std::string& bytes, const Progress& progress,
     const std::function<std::optional<ListShape>(const std::string&)>& remembered,
@@ -191,12 +216,13 @@ Result<ListSource> readPartsList(
         if (!progress) return {};
         return [&, from, share](double done) { return go = progress(from + share * done); };
     };
-    const std::string text = toUtf8(bytes);
+    if (const std::string why = noList(bytes); !why.empty()) return problem("", why);
+    const std::string text = withoutLongLines(toUtf8(bytes));
     ListSource out;
     if (text.size() < 200000) {
         if (const auto bands = bandTableIn(text)) return withBandTable(*bands, progress, remembered, variant);
     }
-    auto table = readTable(bytes, part(0, 0.2));
+    auto table = readTable(text, part(0, 0.2));
     if (!go) return stopped();
     const bool cells = table && looksLikeTable(*table);
     // Columns by place are looked for where no separator makes any; a long text is not set by hand.

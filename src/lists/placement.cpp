@@ -1,4 +1,5 @@
 #include "lists/placement.h"
+#include "lists/token.h"
 
 #include <algorithm>
 #include <array>
@@ -236,7 +237,7 @@ std::size_t usualWidth(const std::vector<CsvRow>& rows, std::size_t from) {
 }
 
 Result<Rows> rowsOf(const std::string& bytes, const Manner& manner) {
-    const std::string text = toUtf8(bytes);
+    const std::string text = withoutLongLines(toUtf8(bytes));
     std::vector<std::pair<std::size_t, std::string>> lines;
     Columns told;  // of a comment
     double unit = 0;

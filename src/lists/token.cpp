@@ -80,7 +80,9 @@ void add(std::vector<Token>& out, const std::string& own, bool bracketed, char j
     std::string word = own;
     static const std::string around = ",;:()[]{}|\"'*=";
     while (!word.empty() && around.find(word.back()) != std::string::npos) word.pop_back();
-    while (!word.empty() && around.find(word.front()) != std::string::npos) word.erase(0, 1);
+    // ",01" is a number that begins with its decimal mark.
+    const auto begins = [&] { return !(word.size() > 1 && word[0] == ',' && digit(word[1])); };
+    while (!word.empty() && around.find(word.front()) != std::string::npos && begins()) word.erase(0, 1);
     while (word.size() > 1 && word.back() == '.') word.pop_back();
     if (word.empty()) return;
     const std::size_t at = jointOf(word);
@@ -143,6 +145,52 @@ std::size_t findWord(std::string_view low, std::string_view phrase) {
         if (before && after) return at;
     }
     return std::string_view::npos;
+}
+
+void PhraseSet::add(const std::string& phrase) {
+    if (!phrase.empty()) byFirst_[static_cast<unsigned char>(phrase[0])].push_back(phrase);
+}
+
+bool PhraseSet::holds(std::string_view word) const {
+    if (word.empty()) return false;
+    const auto& some = byFirst_[static_cast<unsigned char>(word[0])];
+    return std::find(some.begin(), some.end(), word) != some.end();
+}
+
+std::size_t PhraseSet::first(std::string_view low) const {
+    for (std::size_t at = 0; at < low.size(); ++at) {
+        const bool inside = at > 0 && letter(low[at]) && (letter(low[at - 1]) || digit(low[at - 1]));
+        if (inside) continue;
+        for (const std::string& phrase : byFirst_[static_cast<unsigned char>(low[at])]) {
+            const std::size_t end = at + phrase.size();
+            if (low.compare(at, phrase.size(), phrase) != 0) continue;
+            if (end >= low.size() || !letter(low[end - 1]) || !letter(low[end])) return at;
+        }
+    }
+    return std::string_view::npos;
+}
+
+std::string withoutLongLines(std::string text) {
+    constexpr std::size_t kLongest = 20000, kShown = 120;
+    std::string out;
+    bool cut = false;
+    for (std::size_t from = 0; from < text.size();) {
+        const std::size_t end = std::min(text.find_first_of("\r\n", from), text.size());
+        const std::size_t length = end - from;
+        if (length > kLongest) {
+            if (!cut) out = text.substr(0, from);
+            cut = true;
+            std::size_t shown = from + kShown;
+            while (shown > from && (static_cast<unsigned char>(text[shown]) & 0xC0) == 0x80) --shown;
+            out += text.substr(from, shown - from) + " \u2026 (a line of " + std::to_string(length) +
+                   " letters: not read)";
+        } else if (cut) {
+            out.append(text, from, length);
+        }
+        if (cut && end < text.size()) out += text[end];
+        from = end + 1;
+    }
+    return cut ? out : text;
 }
 
 std::string plainId(std::string_view text, std::string_view otherwise) {

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -33,6 +34,28 @@ std::vector<Piece> piecesOf(std::string_view line);
 
 /// Where a phrase stands as words of a text in lower case, not inside another word; npos: nowhere.
 std::size_t findWord(std::string_view low, std::string_view phrase);
+
+/// Phrases of which one is looked for in many texts, by findWord's rule, in one pass over the text.
+class PhraseSet {
+ public:
+    PhraseSet() = default;
+    explicit PhraseSet(const std::vector<std::string>& phrases) {
+        for (const std::string& phrase : phrases) add(phrase);
+    }
+    void add(const std::string& phrase);
+    /// Where the first of them stands in a text in small letters; npos: nowhere.
+    std::size_t first(std::string_view low) const;
+    bool in(std::string_view low) const { return first(low) != std::string_view::npos; }
+    /// Whether this very text is one of them.
+    bool holds(std::string_view word) const;
+
+ private:
+    std::array<std::vector<std::string>, 256> byFirst_;
+};
+
+/// A text in which a line of more than 20,000 letters, which no paper has, is cut to its beginning and says
+/// so: what reads lines may take time that grows with the square of one.
+std::string withoutLongLines(std::string text);
 
 /// A text as an id: small letters and digits, anything else a dash, at most 40; `otherwise` where nothing is
 /// left.

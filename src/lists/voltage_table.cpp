@@ -31,7 +31,7 @@ bool letter(char c) {
 class Reader {
  public:
     VoltageTable read(const std::string& bytes) {
-        const std::string text = foldDots(toUtf8(bytes));
+        const std::string text = foldDots(withoutLongLines(toUtf8(bytes)));
         std::size_t number = 0;
         for (std::size_t from = 0; from < text.size();) {
             const std::size_t end = std::min(text.find('\n', from), text.size());

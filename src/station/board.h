@@ -11,8 +11,8 @@ namespace ombrek {
 
 class Judged;
 
-/// What a hold point rests on, one row for each thing it needs; empty when only the builder's own eyes are
-/// asked.
+/// What a hold point rests on, one row for each thing it needs, and for each check that a step which fits
+/// nothing speaks of; empty when only the builder's own eyes are asked.
 std::vector<Evidence> holdEvidence(const Step& step, const Judged& judged);
 bool holdEarned(const Step& step, const Judged& judged);
 
@@ -42,6 +42,10 @@ std::vector<std::string> partsNotIn(const Step& step, const Kit& kit, const Buil
 
 /// The coils that a step fits and that are not wound and measured right, by designator.
 std::vector<std::string> coilsNotReady(const Step& step, const Kit& kit, const Build& build);
+
+/// The coils that a step fits and that nobody has wound or measured yet, by designator: they cannot be
+/// fitted.
+std::vector<std::string> coilsUntouched(const Step& step, const Kit& kit, const Build& build);
 
 struct PlanTime {
     double plannedDone = 0, plannedLeft = 0;  ///< [min]

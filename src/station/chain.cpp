@@ -128,7 +128,9 @@ double mostRead(const Kit& kit, const Build& build, double supply) {
         const Power power = powerOf(r, kit.ratings.ohms);
         const double then = supplyOf(build, r);
         const double more = then > 0 && supply > then ? std::pow(supply / then, 2) : 1;
-        const double watts = (power.watts + power.uncertainty) * more;
+        // An error that is not known may be as much again.
+        const double error = std::isfinite(power.uncertainty) ? power.uncertainty : power.watts;
+        const double watts = (power.watts + error) * more;
         if (std::isfinite(watts) && !(watts <= out)) out = watts;
     }
     return out;

@@ -52,7 +52,8 @@ void Judged::takeOver(Judged&& before, const std::function<bool(std::string_view
     keep(word && coils, tunes_, before.tunes_);  // a remedy counts in the turns on the core
     if (word) proofs_ = std::move(before.proofs_);
     keep(steps && reading, timeLeft_, before.timeLeft_);
-    keep(bag && coils && word && steps && none({"finding", "looked", "preference"}), readiness_, before.readiness_);
+    keep(bag && coils && word && steps && none({"finding", "looked", "preference"}), readiness_,
+         before.readiness_);
 }
 
 const Verdict& Judged::part(const Part& part) const {

@@ -9,6 +9,8 @@
 #include "station/frequencies.h"
 #include "station/judged.h"
 #include "station/phrases.h"
+#include "station/power_method.h"
+#include "station/rests_on.h"
 #include "station/said.h"
 
 namespace ombrek {
@@ -55,7 +57,8 @@ double worstError(const Judged& judged, const std::string& band, double frequenc
     const double ppm = std::max(std::abs(counter.ppmLow), std::abs(counter.ppmHigh));
     const double reference = std::isfinite(ppm) ? ppm * 1e-6 * frequency : 0;
     const double drift = std::isfinite(proof.drift) ? std::abs(proof.drift) : 0;
-    return std::max(promised, proof.frequencyVerdict.uncertainty + reference + drift);
+    const double read = proof.frequencyVerdict.uncertainty + reference + drift;
+    return std::isfinite(read) ? std::max(promised, read) : NAN;
 }
 
 Verdict failed(std::string sentence) {
@@ -90,12 +93,22 @@ Verdict judgeLine(const Judged& judged, const LicenceLine& line, double bandwidt
         if (!proof.power)
             return toldNot("The power was not read: it cannot be held against your " +
                            formatQuantity(limit.watts, Unit::watt, 3) + ".");
-        const double most = std::max(proof.power->watts, proof.powerAtRated) + proof.power->uncertainty;
+        double most = std::max(proof.power->watts, proof.powerAtRated) + proof.power->uncertainty;
+        // A higher supply gave more: that counts as well.
+        for (const Reading& r : standing(judged.kit(), judged.build(), Subject::power(line.band))) {
+            const Power power = powerOf(r, judged.kit().ratings.ohms);
+            most = std::max(
+                most, power.watts + (std::isfinite(power.uncertainty) ? power.uncertainty : power.watts));
+        }
+        if (!std::isfinite(most))
+            return toldNot("How far the power meter may be off is not known: read it again.");
         if (most > limit.watts)
             return failed("It may give " + formatQuantity(most, Unit::watt, 3) + ", over your limit of " +
                           formatQuantity(limit.watts, Unit::watt, 3) + ".");
     }
     if (!proof.frequency) return toldNot("The frequency was not read.");
+    if (!std::isfinite(line.error))
+        return toldNot("How far the frequency may be off is not known: read it again.");
     if (!(line.highest > line.lowest))
         return failed("With its error of " + formatQuantity(line.error, Unit::hertz, 2) +
                       " nothing of it is surely inside " + limit.band + ".");

@@ -30,17 +30,18 @@ std::string bandLimitText(const BandLimit& limit);
 std::vector<BandLimit> bandLimits(const std::string& kept);
 std::string keptLimits(const std::vector<BandLimit>& limits);
 
-/// How wide a signal is by its mode [Hz] (common practice): CW 500, SSB 3000, digital 3000, AM 6000, FM 16000.
+/// How wide a signal is by its mode [Hz] (common practice): CW 500, SSB 3000, digital 3000, AM 6000, FM
+/// 16000.
 double bandwidthOf(const std::string& mode);
 inline constexpr const char* kModes[] = {"CW", "SSB", "DIGITAL", "AM", "FM"};
 
 /// One of the rig's bands against the builder's limits.
 struct LicenceLine {
-    std::string band;                  ///< of the kit; empty: its only one
-    std::optional<BandLimit> limit;    ///< of the frequency it works on
-    double frequency = 0;              ///< as measured, else as rated [Hz]
-    double error = 0;                  ///< the worst it may be off by [Hz]
-    double lowest = 0, highest = 0;    ///< what may be dialled with all errors inside the edges [Hz]
+    std::string band;                ///< of the kit; empty: its only one
+    std::optional<BandLimit> limit;  ///< of the frequency it works on
+    double frequency = 0;            ///< as measured, else as rated [Hz]
+    double error = 0;                ///< the worst it may be off by [Hz]
+    double lowest = 0, highest = 0;  ///< what may be dialled with all errors inside the edges [Hz]
     Verdict verdict;
 };
 std::vector<LicenceLine> licenceLines(const Judged& judged);

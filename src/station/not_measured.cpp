@@ -26,7 +26,8 @@ void addOfParts(const Judged& judged, std::vector<std::string>& out) {
         (trust ? trusted : unread).push_back(part.ref);
     }
     for (const Coil& coil : judged.kit().coils) {
-        if (coil.target > 0 && judged.build().last(Subject::coil(coil.ref)) == nullptr) coils.push_back(coil.ref);
+        if (coil.target > 0 && judged.build().last(Subject::coil(coil.ref)) == nullptr)
+            coils.push_back(coil.ref);
     }
     add(out, trusted, ": taken on trust, not measured.");
     add(out, unread, ": value not measured.");
@@ -50,15 +51,17 @@ void addOfProof(const Judged& judged, std::vector<std::string>& out) {
         if (!reads(judged, Subject::power(band))) power.push_back(name);
         if (!reads(judged, Subject::frequency(band))) frequency.push_back(name);
         bool all = true;
-        for (int order = 2; order <= rated.harmonics; ++order) all &= reads(judged, Subject::harmonic(order, band));
+        for (int order = 2; order <= rated.harmonics; ++order)
+            all &= reads(judged, Subject::harmonic(order, band));
         if (!all) harmonics.push_back(name);
     }
     add(out, power, ": power not measured.");
     add(out, frequency, ": frequency not measured.");
     add(out, harmonics, ": not every harmonic measured.");
-    out.push_back("Harmonics above number " + std::to_string(rated.harmonics) +
-                  ", other products of mixing unless a plot of the spectrum stands below, and key clicks: not "
-                  "measured.");
+    out.push_back(
+        "Harmonics above number " + std::to_string(rated.harmonics) +
+        ", other products of mixing unless a plot of the spectrum stands below, and key clicks: not "
+        "measured.");
     const PowerTable table = powerTable(judged.kit(), judged.build());
     std::size_t supplies = 0;
     for (std::size_t s = 0; s < table.supplies.size(); ++s) {

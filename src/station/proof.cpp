@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/proof/frequency.h"
+#include "core/quantity/earned.h"
 #include "station/expected.h"
 #include "station/frequencies.h"
 #include "station/phrases.h"
@@ -38,11 +39,28 @@ struct Band {
     Ratings ratings;
 };
 
+/// Of the readings that stand, the one at the supply nearest to the promise's, of those alike the last: a rig
+/// is promised at that supply, and scaling from far away is a guess.
+std::optional<Reading> nearestToRated(const Kit& kit, const Build& build, const Subject& subject,
+                                      double rated) {
+    constexpr double kAlike = 0.02;
+    std::optional<Reading> out;
+    double away = INFINITY;
+    for (const Reading& r : standing(kit, build, subject)) {
+        const double supply = supplyOf(build, r);
+        const double by = supply > 0 && rated > 0 ? std::abs(std::log(supply / rated)) : INFINITY;
+        if (out && by > away + kAlike) continue;
+        out = r;
+        away = std::min(away, by);
+    }
+    return out;
+}
+
 void judgePower(const Kit& kit, const Band& band, const Build& build, ProofState& out) {
     const Reading* now = build.last(Subject::supply());
     out.supply = now != nullptr && now->value > 0 ? now->value : band.ratings.supply;
     const Subject subject = Subject::power(band.name);
-    const auto reading = lastStanding(kit, build, subject);
+    const auto reading = nearestToRated(kit, build, subject, band.ratings.supply);
     if (!reading) {
         out.powerVerdict.sentence = changedSince(kit, build, subject);
         return;
@@ -60,6 +78,13 @@ void judgePower(const Kit& kit, const Band& band, const Build& build, ProofState
     const double scale = out.powerAtRated / std::max(out.power->watts, 1e-12);
     out.powerVerdict = judge(out.powerAtRated, {band.ratings.powerLow, band.ratings.powerHigh},
                              out.power->uncertainty * scale, build.rule, Unit::watt);
+    constexpr double kFar = 0.01;
+    if (std::abs(scale - 1) > kFar)
+        out.powerVerdict.sentence = earnedText(out.power->watts, out.power->uncertainty, Unit::watt) +
+                                    " at " + formatQuantity(out.supply, Unit::volt, 3) + " is as much as " +
+                                    earnedText(out.powerAtRated, out.power->uncertainty * scale, Unit::watt) +
+                                    " at " + formatQuantity(band.ratings.supply, Unit::volt, 3) + ". " +
+                                    out.powerVerdict.sentence;
     holdAgainst(kit, *reading, out.powerVerdict);
 }
 

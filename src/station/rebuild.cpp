@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <sstream>
 
 #include "core/circuit/prototype.h"
 #include "core/coil/tank.h"
@@ -252,6 +253,39 @@ std::optional<Band> bandOf(const Kit& kit) {
     return std::nullopt;
 }
 
+Result<std::vector<FilterElement>> lowPassLine(const Kit& kit, const std::string& text) {
+    std::vector<FilterElement> out;
+    std::istringstream in(text);
+    std::optional<bool> series;
+    int coils = 0;
+    for (std::string word; in >> word;) {
+        while (!word.empty() && (word.back() == ',' || word.back() == ';')) word.pop_back();
+        if (word.empty()) continue;
+        if (word == "series" || word == "shunt") {
+            series = word == "series";
+            continue;
+        }
+        const bool coil = kit.coil(word) != nullptr;
+        const Part* part = kit.part(word);
+        if (!coil && part == nullptr)
+            return problem("low_pass",
+                           "\"" + word.substr(0, 30) + "\" is neither a coil nor a part of this kit.");
+        const bool capacitor = part != nullptr && part->kind == PartKind::capacitor;
+        if (!coil && !capacitor && part->kind != PartKind::inductor)
+            return problem("low_pass", word + " is neither a coil nor a capacitor.");
+        if (std::any_of(out.begin(), out.end(), [&](const FilterElement& e) { return e.ref == word; }))
+            return problem("low_pass", word + " stands there twice.");
+        coils += !capacitor;
+        out.push_back({word, series.value_or(!capacitor)});
+        series.reset();
+    }
+    if (out.size() < 2 || coils == 0)
+        return problem("low_pass",
+                       "A low-pass has a coil and a capacitor at least: C1 L1 C2 L2 C3, from the finals to "
+                       "the antenna.");
+    return out;
+}
+
 Result<Rebuilt> rebuild(const Kit& kit, Band band, const std::vector<MagneticCore>& cores, bool prototype) {
     if (!(band.low > 1e4) || !(band.high >= band.low) || band.high > 1e9)
         return problem("band", "A band runs from a lower to an upper frequency, such as 3.5M..3.8M.");
@@ -269,6 +303,14 @@ Result<Rebuilt> rebuild(const Kit& kit, Band band, const std::vector<MagneticCor
     out.band = band;
     out.ohms = kit.ratings.ohms;
     if (!kit.lowPass.empty()) rebuildLowPass(kit, cores, prototype, out);
+    if (out.after.empty() && kit.ratings.air != Ratings::Air::no) {
+        out.barred = std::string(kit.lowPass.empty() ? "The kit does not name its low-pass"
+                                                     : "The low-pass could not be reckoned") +
+                     ": it would stay as it is, and may let the harmonics of " +
+                     formatQuantity(band.high, Unit::hertz, 3) +
+                     " through. Do not transmit there before it is known and rebuilt.";
+        out.doubts.insert(out.doubts.begin(), out.barred);
+    }
     rebuildTanks(kit, cores, out);
     sweep(out);
     sayAgain(kit, out);

@@ -50,6 +50,9 @@ struct Rebuilt {
     std::vector<ResponsePoint> response;
     std::vector<std::string> again;   ///< what must be checked again, sentences
     std::vector<std::string> doubts;  ///< what could not be reckoned
+    /// Why nothing may be transmitted on the new band with this kit's low-pass; empty: it was rebuilt, or the
+    /// kit never transmits. A variant of such a kit is not to be made.
+    std::string barred;
 
     const Rewound* coil(const std::string& ref) const;
     const Recapped* capacitor(const std::string& ref) const;
@@ -64,6 +67,11 @@ struct Rebuilt {
 /// Source: frequency scaling of a normalised network, any filter text.
 Result<Rebuilt> rebuild(const Kit& kit, Band band, const std::vector<MagneticCore>& cores,
                         bool prototype = false);
+
+/// "C1 L1 C2 L2 C3": the low-pass by its parts from the finals to the antenna, coils in series, capacitors to
+/// ground; "series" or "shunt" before a part says otherwise.
+/// @return a Problem that names what the kit has not, or what is no part of a low-pass
+Result<std::vector<FilterElement>> lowPassLine(const Kit& kit, const std::string& text);
 
 /// The band a kit is made for: of the coil tuned round its rated frequency, else that frequency alone.
 std::optional<Band> bandOf(const Kit& kit);

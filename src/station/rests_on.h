@@ -10,9 +10,9 @@ namespace ombrek {
 
 /// What the readings of a subject rest on, as subjects: a check on the parts it names; an adjustment on its
 /// coil, the capacitors across it, the part that is turned and its neighbours on the same coil, a bias on its
-/// transistors; power, harmonics and what is drawn on what tunes and filters them, on the finals, and on parts
-/// whose duty names the band; frequency on the oscillators; and whatever the kit adds. When
-/// one of them changes, what was read before tells of something that is no more.
+/// transistors; power, harmonics and what is drawn on what tunes and filters them, on the finals, and on
+/// parts whose duty names the band; frequency on the oscillators; and whatever the kit adds. When one of them
+/// changes, what was read before tells of something that is no more.
 std::vector<Subject> restsOn(const Kit& kit, const Subject& subject);
 
 /// Everything of the kit that is read and judged: coils, checks, adjustments, and of each band power, what it

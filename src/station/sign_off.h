@@ -22,11 +22,11 @@ std::string evidenceGate(const std::string& gate, const std::string& what);
 
 /// What the rig is fit for.
 struct FitFor {
-    std::string what;   ///< "receiving", "the dummy load", "the air on 40m"
-    std::string band;   ///< of the last
+    std::string what;  ///< "receiving", "the dummy load", "the air on 40m"
+    std::string band;  ///< of the last
     bool fit = false;
     bool knowingly = false;  ///< something in it was passed knowingly
-    std::string why;    ///< what bars it, "Power as rated: Power at the rated supply, 40m and 2 more"
+    std::string why;         ///< what bars it, "Power as rated: Power at the rated supply, 40m and 2 more"
 };
 std::vector<FitFor> fitFor(const Judged& judged);
 

@@ -90,3 +90,32 @@ TEST_CASE("what cannot be rebuilt is said") {
     REQUIRE(prototype);
     CHECK(lossAt(prototype->after, 7.15e6) < 0.6);
 }
+
+TEST_CASE("without a known low-pass no transmitter is made for another band, and a line makes it known") {
+    KitFile file = lantern();
+    const auto whole = file.kit.lowPass;
+    file.kit.lowPass.clear();
+    const auto barred = rebuild(file.kit, {3.5e6, 3.8e6}, tables().cores);
+    REQUIRE(barred);
+    CHECK(barred->barred.find("Do not transmit") != std::string::npos);
+    REQUIRE_FALSE(barred->doubts.empty());
+    CHECK(barred->doubts.front() == barred->barred);
+    // What never goes on the air by itself has none.
+    file.kit.ratings.air = Ratings::Air::no;
+    CHECK(rebuild(file.kit, {3.5e6, 3.8e6}, tables().cores)->barred.empty());
+
+    std::string line;
+    for (const FilterElement& e : whole) line += (line.empty() ? "" : ", ") + e.ref;
+    const auto read = lowPassLine(file.kit, line);
+    REQUIRE(read);
+    REQUIRE(read->size() == whole.size());
+    for (std::size_t i = 0; i < whole.size(); ++i) {
+        CHECK((*read)[i].ref == whole[i].ref);
+        CHECK((*read)[i].series == whole[i].series);
+    }
+    const auto kit = readKit(withLowPass(file.text, *read), tables().cores);
+    REQUIRE(kit);
+    CHECK(rebuild(*kit, {3.5e6, 3.8e6}, tables().cores)->barred.empty());
+    for (const char* wrong : {"", "C99 L1", "one line", "R1 C1"}) CHECK_FALSE(lowPassLine(file.kit, wrong));
+    CHECK_FALSE(lowPassLine(file.kit, whole[0].ref + " " + whole[0].ref));
+}

@@ -172,8 +172,10 @@ void judge(PeakEstimate& out, const Curves& curves, double stands, const Sides& 
                        travel(out.nextPosition) + " shows how it falls on that side.";
     } else {
         out.nextPosition = mostTelling(curves, best, noise);
-        out.sentence = "It lies between " + travel(out.low) + " and " + travel(out.high) + "; read at " +
-                       travel(out.nextPosition) + " next.";
+        const bool beside = out.nextPosition < out.low || out.nextPosition > out.high;
+        out.sentence = "It lies between " + travel(out.low) + " and " + travel(out.high) +
+                       (beside ? "; one reading beside it, at " + travel(out.nextPosition) + ", makes sure."
+                               : "; read at " + travel(out.nextPosition) + " next.");
     }
 }
 

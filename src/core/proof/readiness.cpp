@@ -86,7 +86,9 @@ bool moved(const BasisLine& then, const Evidence& now) {
     if (!std::isfinite(then.value)) return false;
     if (!std::isfinite(now.value)) return true;
     const double by = std::abs(now.value - then.value);
-    return by > std::hypot(then.uncertainty, now.uncertainty) && by > kTwentieth * std::abs(then.value);
+    const auto known = [](double u) { return std::isfinite(u) ? u : 0; };
+    return by > std::hypot(known(then.uncertainty), known(now.uncertainty)) &&
+           by > kTwentieth * std::abs(then.value);
 }
 
 std::string exactly(double value) {

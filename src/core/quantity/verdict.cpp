@@ -68,6 +68,13 @@ Verdict judge(double reading, const Limits& limits, double uncertainty, VerdictR
         verdict.sentence = "The meter gives no number; wanted " + wanted + ".";
         return verdict;
     }
+    // More than any meter's error can be, or none: nothing can be told by it.
+    constexpr double kMost = 1e100;
+    if (rule == VerdictRule::guardBand && !(uncertainty >= 0 && uncertainty < kMost)) {
+        verdict.state = VerdictState::cannotTell;
+        verdict.sentence = "How far the meter may be off is not known; wanted " + wanted + ". Read it again.";
+        return verdict;
+    }
     const double inside = margin(reading, limits);
     const double guard = rule == VerdictRule::guardBand ? uncertainty : 0.0;
     const std::string spare = formatQuantity(std::fabs(inside), unit, 2);

@@ -54,7 +54,7 @@ struct Verdict {
 /// Guard band: pass inside by more than U, fail outside by more than U, otherwise doubtful; if U exceeds half
 /// the tolerance band and the reading is not clearly outside, cannot tell, and the sentence says which meter
 /// could. Source: JCGM 106, ILAC-G8 (guard band); the simple rule is common practice.
-/// @param uncertainty  U [unit of the reading], not negative
+/// @param uncertainty  U [unit of the reading]; negative, no number or beyond 1e100: it cannot be told
 Verdict judge(double reading, const Limits& limits, double uncertainty, VerdictRule rule, Unit unit);
 
 /// Judge a reading of which no more is known than that it is `least` or more (an overload, ">20 MΩ"): above

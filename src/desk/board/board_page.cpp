@@ -17,6 +17,7 @@
 #include "station/board.h"
 #include "station/notes.h"
 #include "station/plan_edit.h"
+#include "station/phrases.h"
 #include "station/sitting.h"
 
 namespace ombrek {
@@ -144,9 +145,24 @@ void BoardPage::done() {
                      VerdictState::doubtful);
         return;
     }
+    const auto unwound = coilsUntouched(*v.step, session_.kit(), session_.build());
+    if (!unwound.empty() && unwoundSaid_ != id) {
+        unwoundSaid_ = id;
+        session_.say(QStringLiteral(
+                         "%1 %2 not wound yet: Winding (F2) counts it. Enter again: it was wound elsewhere.")
+                         .arg(qs(listed(unwound, 4)),
+                              unwound.size() == 1 ? QStringLiteral("is") : QStringLiteral("are")),
+                     VerdictState::doubtful);
+        return;
+    }
     chosen_.clear();
     session_.say(QString());
-    session_.kept(session_.book().doStep(id));
+    if (unwound.empty()) {
+        session_.kept(session_.book().doStep(id));
+    } else {
+        session_.kept(
+            session_.book().doStep(id, false, "Wound elsewhere, not counted here: " + listed(unwound, 8)));
+    }
 }
 
 void BoardPage::changePlan(const Result<std::vector<Step>>& steps, const char* action) {

@@ -55,6 +55,7 @@ class BoardPage : public Page {
     void choose(int by);
 
     QString chosen_;
+    std::string unwoundSaid_;       ///< step of which it was said that its coils are not wound
     std::int64_t lookedAhead_ = 0;  ///< end of the stretch of work before which the look-ahead was opened
     bool mirrored_ = false, alike_ = false;
     double zoom_ = 1;

@@ -78,6 +78,10 @@ BandView bandView(const Rebuilt& rebuilt, bool prototype) {
                 .arg(qs(bandName(rebuilt.from)),
                      prototype ? QStringLiteral("low-pass from a 0.1 dB Chebyshev prototype")
                                : QStringLiteral("scaled from the kit's own values"));
+    if (!rebuilt.barred.empty()) {
+        v.now = QStringLiteral("For %1 its low-pass must be known first.").arg(qs(bandName(rebuilt.band)));
+        v.why = qs(rebuilt.barred) + QStringLiteral(" L enters it, from the finals to the antenna.");
+    }
     for (const FilterElement& e : rebuilt.lowPass) {
         if (const Rewound* coil = rebuilt.coil(e.ref)) v.elements.push_back(lineOf(*coil));
         if (const Recapped* c = rebuilt.capacitor(e.ref)) v.elements.push_back(lineOf(*c));

@@ -35,6 +35,7 @@ BandPage::BandPage(Session& session)
         prototype_ = !prototype_;
         if (rebuilt_) reckon(qs(bandName(rebuilt_->band)));
     });
+    addKey("low-pass", "L", "L", "its low-pass, in a line", [this] { askLowPass(); });
     addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
 }
 
@@ -62,8 +63,23 @@ void BandPage::reckon(const QString& text) {
     refresh();
 }
 
+void BandPage::askLowPass() {
+    askText(QStringLiteral("From the finals to the antenna, as C1 L1 C2 L2 C3"), QString(),
+            [this](const QString& text) {
+                const auto elements = lowPassLine(session_.kit(), text.simplified().toStdString());
+                if (!elements) return session_.say(qs(elements.error().sentence), VerdictState::cannotTell);
+                if (!session_.changeKit(withLowPass(session_.build().kitText, *elements), "low-pass", {}))
+                    return;
+                if (rebuilt_) reckon(qs(bandName(rebuilt_->band)));
+                session_.say(QStringLiteral("The low-pass is known: %1.").arg(text.simplified()));
+            });
+}
+
 void BandPage::take() {
     if (!rebuilt_) return ask();
+    if (!rebuilt_->barred.empty())
+        return session_.say(qs(rebuilt_->barred) + QStringLiteral(" L enters it in a line."),
+                            VerdictState::fail);
     const std::string before = session_.build().kitText, name = bandName(rebuilt_->band);
     const std::string supplied =
         session_.kit().variant.empty() ? bandName(rebuilt_->from) + ", as supplied" : session_.kit().variant;

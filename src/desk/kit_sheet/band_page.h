@@ -22,6 +22,7 @@ class BandPage : public Page {
 
  private:
     void ask();
+    void askLowPass();
     void reckon(const QString& band);
     void take();
 

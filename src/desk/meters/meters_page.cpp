@@ -117,6 +117,13 @@ void MetersPage::askAccuracy() {
                 MeterLine changed = line();
                 if (const auto read = readAccuracy(typed.toStdString(), changed); !read)
                     return session_.say(qs(read.error().sentence), VerdictState::cannotTell);
+                const std::string doubt = accuracyDoubt(changed);
+                if (!doubt.empty() && doubted_ != typed) {
+                    doubted_ = typed;
+                    return session_.say(qs(doubt) + QStringLiteral(" Type it again to keep it."),
+                                        VerdictState::doubtful);
+                }
+                doubted_.clear();
                 session_.kept(session_.book().setMeter(changed));
             });
 }

@@ -39,6 +39,7 @@ class MetersPage : public Page {
     QLabel *head_, *accuracy_, *promise_;
     Card *sheet_, *facts_, *worth_, *rule_;
     StateList* list_;
+    QString doubted_;  ///< an accuracy that was asked about
 };
 
 }  // namespace ombrek

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <set>
 
 #include "desk/session.h"
 #include "formats/kit_edit.h"
@@ -112,6 +113,18 @@ PaperModel::Row rowOf(const PastedStep& step, const Kit& kit) {
     return row;
 }
 
+/// Parts of the kit that none of the steps fits; what is taken out again or has no place on a board is not
+/// asked for.
+std::vector<std::string> inNoStep(const std::vector<PastedStep>& pasted, const Kit& kit) {
+    std::set<std::string> fitted;
+    for (const Step& step : stepsOf(pasted, kit)) fitted.insert(step.fits.begin(), step.fits.end());
+    std::vector<std::string> out;
+    for (const Part& part : kit.parts) {
+        if (!part.ref.starts_with("HW") && !fitted.contains(part.ref)) out.push_back(part.ref);
+    }
+    return out;
+}
+
 /// Checks in the order in which they are safe: without power, without chips, receiving, the key down last.
 void inSafeOrder(std::vector<Check>& checks) {
     const auto rank = [](const Check& check) {
@@ -188,6 +201,12 @@ void PaperModel::read(std::string text, const Kit& kit, const std::vector<Magnet
                 const std::size_t next = i + 1 < steps.size() ? steps[i + 1].line : linesOf(text_).size() + 1;
                 rows_.back().lines = next - steps[i].line;
             }
+            if (const auto left = inNoStep(steps, kit); !steps.empty() && !left.empty())
+                rows_.push_back({linesOf(text_).size() + 1, 0, "", "In no step: " + listed(left, 12),
+                                 "They get steps of their own at the end, chips behind the voltages. Enter "
+                                 "writes the step "
+                                 "that fits them.",
+                                 VerdictState::doubtful});
             break;
         }
     }

@@ -26,7 +26,11 @@ Verdict verdictOf(const Part& part, const Substitute& offer) {
 
 void sayNow(const BagTrouble& trouble, RemedyView& out) {
     if (!out.promised.empty()) {
-        out.now = "Take it out of the drawer: " + out.decided[out.at] + ".";
+        const auto said =
+            std::find_if(out.decided.begin(), out.decided.end(), [](const auto& d) { return !d.empty(); });
+        out.now = said == out.decided.end()
+                      ? "Take out of the drawer what was promised: " + listed(out.promised, 3) + "."
+                      : "Take it out of the drawer: " + *said + ".";
         out.why = out.promised.size() > 1
                       ? "For " + listed(out.promised, 6) + ". Enter when they are on the bench."
                       : "Enter when it is on the bench: the drawer's count goes down, and the line is "

@@ -63,10 +63,14 @@ Refusal::Refusal(const Problem& problem, const std::filesystem::path& book)
 }
 
 void Refusal::rescue() {
+    if (!rescuedTo_.isEmpty()) return leave(rescuedTo_);
     const QString copy = freeName(QFileInfo(fromPath(book_)).absoluteFilePath());
-    const auto rows = Book::rescue(book_, copy.toStdString());
-    if (!rows) return say(line_, QString::fromStdString(rows.error().text()));
-    leave(copy);
+    const auto rescued = Book::rescue(book_, copy.toStdString());
+    if (!rescued) return say(line_, QString::fromStdString(rescued.error().text()));
+    if (rescued->complete()) return leave(copy);
+    // What is missing is read before the copy is opened.
+    rescuedTo_ = copy;
+    say(line_, QString::fromStdString(rescued->sentence()) + QStringLiteral(" The same button opens it."));
 }
 
 void Refusal::openOther() {

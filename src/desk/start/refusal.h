@@ -28,7 +28,7 @@ class Refusal : public QWidget {
 
     std::filesystem::path book_;
     QLabel* line_;
-    QString chosen_;
+    QString chosen_, rescuedTo_;
 };
 
 }  // namespace ombrek

@@ -91,7 +91,9 @@ std::vector<Fact> factsOf(const TuneView& v, const BackOff& way, double position
     if (const std::string hour = hourText(a.turned, position); !hour.empty() && !v.state.together)
         out.push_back({QStringLiteral("By the clock"), qs(hour)});
     const double best = v.state.bestPosition;
-    if (v.state.readings.size() >= 2 && a.kind != Adjustment::Kind::bias)
+    // Two readings of a peak say on which side it lies, not where.
+    const std::size_t least = v.state.peak ? 3 : 2;
+    if (v.state.readings.size() >= least && a.kind != Adjustment::Kind::bias)
         out.push_back({QStringLiteral("Best at"),
                        best < 0 || best > 1 ? QStringLiteral("beyond its end") : place(a, best)});
     if (a.sets()) out.push_back({QStringLiteral("Wanted"), quantity(a.target, a.unit, 8)});

@@ -1,0 +1,152 @@
+#include <SQLiteCpp/SQLiteCpp.h>
+
+#include <catch2/catch.hpp>
+#include <fstream>
+
+#include "shack.h"
+
+using namespace ombrek;
+namespace fs = std::filesystem;
+
+// A rescue copy has what can be read, and says of the rest how much and why: nothing is lost in silence.
+
+namespace {
+
+constexpr int kReadings = 300;
+
+/// A book with so many readings, closed; all in its one file.
+void filled(TestShack& shack) {
+    auto book = shack.begun();
+    Reading reading;
+    reading.subject = Subject::check("supply");
+    reading.unit = Unit::volt;
+    reading.method = "multimeter";
+    for (int i = 0; i < kReadings; ++i) {
+        reading.value = 5 + 0.001 * i;
+        REQUIRE(book->takeReading(reading));
+    }
+}
+
+void lieStill(const fs::path& file) {
+    SQLite::Database db(file.string(), SQLite::OPEN_READWRITE, 2000);
+    db.exec("PRAGMA wal_checkpoint(TRUNCATE)");
+}
+
+std::size_t savedOf(const Rescued& rescued, const std::string& name) {
+    for (const RescuedRecord& r : rescued.records) {
+        if (r.name == name) return r.saved;
+    }
+    return 0;
+}
+
+}  // namespace
+
+TEST_CASE("rows that no Ombrek writes are left out, counted, and stand as text beside the copy") {
+    TestShack shack;
+    filled(shack);
+    lieStill(shack.file);
+    {
+        SQLite::Database db(shack.file.string(), SQLite::OPEN_READWRITE, 2000);
+        db.exec("UPDATE reading SET unit='zork'");
+    }
+    const fs::path copy = shack.folder / "copy.ombrek";
+    const auto rescued = Book::rescue(shack.file, copy);
+    REQUIRE(rescued);
+    CHECK_FALSE(rescued->complete());
+    CHECK(savedOf(*rescued, "reading") == 0);
+    CHECK(rescued->sentence().find("300 left out") != std::string::npos);
+    std::ifstream beside(rescued->leftOutFile);
+    int lines = 0;
+    bool values = false;
+    for (std::string line; std::getline(beside, line); ++lines)
+        values = values || line.find("5.299") != std::string::npos;
+    CHECK(lines == kReadings);
+    CHECK(values);
+}
+
+TEST_CASE("a book cut short by a page is filled up and read") {
+    TestShack shack;
+    filled(shack);
+    lieStill(shack.file);
+    fs::resize_file(shack.file, fs::file_size(shack.file) - 4096);
+    const auto rescued = Book::rescue(shack.file, shack.folder / "copy.ombrek");
+    REQUIRE(rescued);
+    const std::size_t saved = savedOf(*rescued, "reading");
+    CHECK(saved > kReadings - 60);  // a page of 4 kB holds no more rows
+    CHECK((saved == kReadings || !rescued->complete()));
+}
+
+TEST_CASE("with any one page zeroed, what is missing is said") {
+    TestShack shack;
+    filled(shack);
+    lieStill(shack.file);
+    const auto pages = fs::file_size(shack.file) / 4096;
+    REQUIRE(pages > 20);
+    const auto whole = Book::rescue(shack.file, shack.folder / "whole.ombrek");
+    REQUIRE(whole);
+    CHECK(whole->complete());
+    int refused = 0, fewer = 0;
+    for (std::size_t page = 1; page < pages; ++page) {
+        INFO(page);
+        const fs::path hurt = shack.folder / "hurt.ombrek",
+                       copy = shack.folder / ("copy-" + std::to_string(page) + ".ombrek");
+        fs::copy_file(shack.file, hurt, fs::copy_options::overwrite_existing);
+        {
+            std::fstream file(hurt, std::ios::binary | std::ios::in | std::ios::out);
+            file.seekp(std::streamoff(page * 4096));
+            file << std::string(4096, '\0');
+        }
+        const auto rescued = Book::rescue(hurt, copy);
+        refused += !rescued;
+        if (!rescued) CHECK(rescued.error().sentence.find(".copies") != std::string::npos);
+        if (!rescued) continue;
+        for (const RescuedRecord& r : whole->records) {
+            INFO(r.name);
+            const bool less = savedOf(*rescued, r.name) < r.saved;
+            fewer += less;
+            CHECK((!less || !rescued->complete()));
+        }
+        CHECK(Book::open(copy));
+    }
+    INFO(refused << " refused, " << fewer << " tables with fewer rows, of " << pages << " pages");
+    // The pages that say where each table begins: without one of them the library reads nothing, and that is
+    // said.
+    CHECK(refused <= int(pages) / 6);
+    CHECK(fewer > 0);
+}
+
+TEST_CASE(
+    "a book written over by a book while it is open is noticed at once; one that was only touched is not") {
+    TestShack shack;
+    filled(shack);
+    lieStill(shack.file);
+    const fs::path copy = shack.folder / "yesterday.ombrek";
+    fs::copy_file(shack.file, copy);
+    auto book = shack.open();
+    REQUIRE(book->countTurn("T1", "main"));
+    // Many writes of our own, with what goes from the log into the file, are no strangers'.
+    for (int i = 0; i < 400; ++i) REQUIRE(book->countTurn("T1", "main"));
+    CHECK(book->lookForFile());
+    fs::last_write_time(shack.file, fs::file_time_type::clock::now());
+    CHECK(book->lookForFile());
+    REQUIRE(book->countTurn("T1", "main"));
+    {
+        std::ifstream in(copy, std::ios::binary);
+        std::ofstream over(shack.file, std::ios::binary | std::ios::trunc);
+        over << in.rdbuf();
+    }
+    CHECK_FALSE(book->countTurn("T1", "main"));
+    CHECK(book->readOnlyReason().find("written over") != std::string::npos);
+}
+
+TEST_CASE(
+    "a log that is deleted under an open book is noticed, and work goes on in a rescue copy or stops with a "
+    "sentence") {
+    TestShack shack;
+    auto book = shack.begun();
+    for (int i = 0; i < 11; ++i) REQUIRE(book->countTurn("T1", "main"));
+    fs::remove(shack.file.string() + "-wal");
+    const auto done = book->countTurn("T1", "main");
+    CHECK((!done || !book->rescuedTo().empty()));
+    CHECK((!done || book->build()->windings.size() > 0));
+}
