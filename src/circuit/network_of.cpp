@@ -338,6 +338,19 @@ class Reader {
         part.value = figure(figures, "", NAN);
         part.ohms = figure(figures, "rser", 0);
         part.parallel = figure(figures, "rpar", 0);
+        static const std::set<std::string> known{"",     "r", "l",  "c",   "value", "rser",
+                                                 "rpar", "m", "ic", "tc1", "tc2",   "noisy"};
+        for (const auto& [name, value] : figures) {
+            if (!known.contains(name))
+                return problem(
+                    e.name, "has \"" + name.substr(0, 30) + "=\", which is not reckoned here: leave it out.");
+        }
+        // So many of them side by side.
+        const double times = figure(figures, "m", 1);
+        if (!(times > 0) || !std::isfinite(times)) return problem(e.name, "needs an m= above nothing.");
+        part.value = e.kind() == 'c' ? part.value * times : part.value / times;
+        part.ohms /= times;
+        part.parallel /= times;
         if (!(part.value > 0) || !std::isfinite(part.value) || !(part.ohms >= 0) || !(part.parallel >= 0))
             return problem(e.name, "needs a value above nothing, not \"" + e.value.substr(0, 40) + "\".");
         return part;

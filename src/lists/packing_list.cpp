@@ -5,6 +5,10 @@
 #include <cmath>
 #include <optional>
 
+#include "formats/encoding.h"
+#include "lists/kind_evidence.h"
+#include "lists/token.h"
+
 namespace ombrek {
 namespace {
 
@@ -14,20 +18,105 @@ struct HeaderWord {
     std::string_view word;
     Field field;
 };
-/// Matched as a part of the heading, the first that fits.
-constexpr std::array<HeaderWord, 25> kHeaders{
-    {{"substitut", Field::substitute}, {"replace", Field::substitute},  {"instead", Field::substitute},
-     {"ersatz", Field::substitute},    {"back", Field::backOrdered},    {"rückstand", Field::backOrdered},
-     {"b/o", Field::backOrdered},      {"pending", Field::backOrdered}, {"to follow", Field::backOrdered},
-     {"shipped", Field::shipped},      {"sent", Field::shipped},        {"delivered", Field::shipped},
-     {"supplied", Field::shipped},     {"geliefert", Field::shipped},   {"ordered", Field::ordered},
-     {"order qty", Field::ordered},    {"bestellt", Field::ordered},    {"qty", Field::ordered},
-     {"quantity", Field::ordered},     {"menge", Field::ordered},       {"description", Field::description},
-     {"item", Field::description},     {"article", Field::description}, {"code", Field::code},
-     {"number", Field::code}}};
+/// Matched as a part of the heading, the first that fits. English, German, French, Spanish, Italian,
+/// Portuguese, Dutch, Swedish, Polish.
+constexpr HeaderWord kHeaders[] = {{"substitut", Field::substitute},
+                                   {"replace", Field::substitute},
+                                   {"instead", Field::substitute},
+                                   {"ersatz", Field::substitute},
+                                   {"remplac", Field::substitute},
+                                   {"sustitu", Field::substitute},
+                                   {"back", Field::backOrdered},
+                                   {"r\u00fcckstand", Field::backOrdered},
+                                   {"b/o", Field::backOrdered},
+                                   {"pending", Field::backOrdered},
+                                   {"to follow", Field::backOrdered},
+                                   {"nachliefer", Field::backOrdered},
+                                   {"reliquat", Field::backOrdered},
+                                   {"reste \u00e0 livrer", Field::backOrdered},
+                                   {"pendiente", Field::backOrdered},
+                                   {"arretrat", Field::backOrdered},
+                                   {"nalever", Field::backOrdered},
+                                   {"restnoter", Field::backOrdered},
+                                   {"shipped", Field::shipped},
+                                   {"shp", Field::shipped},
+                                   {"ship qty", Field::shipped},
+                                   {"sent", Field::shipped},
+                                   {"delivered", Field::shipped},
+                                   {"supplied", Field::shipped},
+                                   {"packed", Field::shipped},
+                                   {"dispatched", Field::shipped},
+                                   {"despatched", Field::shipped},
+                                   {"geliefert", Field::shipped},
+                                   {"liefermenge", Field::shipped},
+                                   {"versandt", Field::shipped},
+                                   {"livr\u00e9", Field::shipped},
+                                   {"exp\u00e9di", Field::shipped},
+                                   {"entregad", Field::shipped},
+                                   {"enviad", Field::shipped},
+                                   {"consegnat", Field::shipped},
+                                   {"spedit", Field::shipped},
+                                   {"fornit", Field::shipped},
+                                   {"fornecid", Field::shipped},
+                                   {"geleverd", Field::shipped},
+                                   {"levererat", Field::shipped},
+                                   {"dostarcz", Field::shipped},
+                                   {"wys\u0142an", Field::shipped},
+                                   {"ordered", Field::ordered},
+                                   {"order qty", Field::ordered},
+                                   {"qty ord", Field::ordered},
+                                   {"bestellt", Field::ordered},
+                                   {"command\u00e9", Field::ordered},
+                                   {"pedid", Field::ordered},
+                                   {"ordinat", Field::ordered},
+                                   {"besteld", Field::ordered},
+                                   {"best\u00e4lld", Field::ordered},
+                                   {"zam\u00f3wi", Field::ordered},
+                                   {"qty", Field::ordered},
+                                   {"quantity", Field::ordered},
+                                   {"menge", Field::ordered},
+                                   {"qt\u00e9", Field::ordered},
+                                   {"quantit", Field::ordered},
+                                   {"cantidad", Field::ordered},
+                                   {"aantal", Field::ordered},
+                                   {"antal", Field::ordered},
+                                   {"ilo\u015b\u0107", Field::ordered},
+                                   {"artikelnr", Field::code},
+                                   {"artikelnummer", Field::code},
+                                   {"artikel-nr", Field::code},
+                                   {"art.-nr", Field::code},
+                                   {"art.nr", Field::code},
+                                   {"best.-nr", Field::code},
+                                   {"best.nr", Field::code},
+                                   {"bestellnr", Field::code},
+                                   {"bestellnummer", Field::code},
+                                   {"code", Field::code},
+                                   {"r\u00e9f\u00e9rence", Field::code},
+                                   {"c\u00f3digo", Field::code},
+                                   {"codice", Field::code},
+                                   {"kod", Field::code},
+                                   {"number", Field::code},
+                                   {"part no", Field::code},
+                                   {"item no", Field::code},
+                                   {"description", Field::description},
+                                   {"bezeichnung", Field::description},
+                                   {"beschreibung", Field::description},
+                                   {"d\u00e9signation", Field::description},
+                                   {"descripci", Field::description},
+                                   {"descrizione", Field::description},
+                                   {"descri\u00e7", Field::description},
+                                   {"omschrijving", Field::description},
+                                   {"beskrivning", Field::description},
+                                   {"ben\u00e4mning", Field::description},
+                                   {"opis", Field::description},
+                                   {"artikel", Field::description},
+                                   {"art\u00edculo", Field::description},
+                                   {"articolo", Field::description},
+                                   {"item", Field::description},
+                                   {"article", Field::description}};
 
 Field fieldOf(std::string_view heading) {
-    const std::string word = lowered(trimmed(heading));
+    const std::string word = lowerText(trimmed(heading));
     for (const HeaderWord& h : kHeaders) {
         if (word.find(h.word) != std::string::npos) return h.field;
     }
@@ -110,24 +199,96 @@ std::string_view word(Delivery delivery) {
     return words[static_cast<std::size_t>(delivery)];
 }
 
-Result<std::vector<PackingLine>> readPackingList(const std::string& bytes, const Progress& progress) {
-    const auto table = readTable(bytes, [&](double done) { return !progress || progress(done / 2); });
-    if (!table) return tl::make_unexpected(table.error());
-    std::size_t header = table->rows.size();
+namespace {
+
+struct Heading {
+    std::size_t row = 0;
     std::vector<Field> fields;
-    for (std::size_t r = 0; r < std::min<std::size_t>(table->rows.size(), 30) && header == table->rows.size();
-         ++r) {
-        fields.clear();
-        for (const auto& cell : table->rows[r]) fields.push_back(fieldOf(cell));
-        const bool counts = std::find(fields.begin(), fields.end(), Field::shipped) != fields.end();
-        const bool named = std::find(fields.begin(), fields.end(), Field::code) != fields.end() ||
-                           std::find(fields.begin(), fields.end(), Field::description) != fields.end();
-        if (counts && named) header = r;
+};
+
+/// The first row that names what was shipped, and a code or a description.
+std::optional<Heading> headingOf(const CsvTable& table) {
+    constexpr std::size_t kDeepest = 30;
+    for (std::size_t r = 0; r < std::min(table.rows.size(), kDeepest); ++r) {
+        Heading out{r, {}};
+        for (const auto& cell : table.rows[r]) out.fields.push_back(fieldOf(cell));
+        const auto has = [&](Field field) {
+            return std::find(out.fields.begin(), out.fields.end(), field) != out.fields.end();
+        };
+        if (has(Field::shipped) && (has(Field::code) || has(Field::description))) return out;
     }
-    if (header == table->rows.size())
+    return std::nullopt;
+}
+
+/// A sheet whose columns stand by place, below a line of headings; two blanks and more part its cells.
+std::optional<CsvTable> byPlace(const std::string& text) {
+    CsvTable out;
+    std::vector<Piece> columns;
+    std::size_t number = 0;
+    for (std::size_t from = 0; from < text.size();) {
+        const std::size_t end = std::min(text.find('\n', from), text.size());
+        const std::string_view line(text.data() + from, end - from);
+        from = end + 1;
+        ++number;
+        const auto pieces = piecesOf(line);
+        if (columns.empty()) {
+            CsvTable head;
+            head.rows.emplace_back();
+            for (const Piece& p : pieces) head.rows[0].emplace_back(line.substr(p.begin, p.end - p.begin));
+            head.lines.push_back(number);
+            if (!headingOf(head)) continue;
+            columns = pieces;
+            out = std::move(head);
+            continue;
+        }
+        CsvRow row(columns.size());
+        for (const Piece& p : pieces) {
+            const auto away = [&](const Piece& c) {
+                return p.begin >= c.end   ? p.begin - c.end
+                       : c.begin >= p.end ? c.begin - p.end
+                                          : std::size_t(0);
+            };
+            std::size_t best = 0;
+            for (std::size_t c = 1; c < columns.size(); ++c) {
+                if (away(columns[c]) < away(columns[best])) best = c;
+            }
+            row[best] += (row[best].empty() ? "" : " ") + std::string(line.substr(p.begin, p.end - p.begin));
+        }
+        if (!pieces.empty()) {
+            out.rows.push_back(std::move(row));
+            out.lines.push_back(number);
+        }
+    }
+    return out.rows.size() > 1 ? std::optional(std::move(out)) : std::nullopt;
+}
+
+/// "2", "2 pcs".
+std::optional<int> countOf(const std::string& cell) {
+    if (const auto number = wholeNumber(cell)) return number;
+    const int said = readQuantity(cell);
+    return said > 0 ? std::optional(said) : std::nullopt;
+}
+
+}  // namespace
+
+Result<std::vector<PackingLine>> readPackingList(const std::string& bytes, const Progress& progress) {
+    auto table = readTable(bytes, [&](double done) { return !progress || progress(done / 2); });
+    if (!table) return tl::make_unexpected(table.error());
+    auto heading = headingOf(*table);
+    if (!heading) {
+        // Columns by place, as a printed sheet has them.
+        const std::string text = withoutLongLines(toUtf8(bytes));
+        if (auto placed = text.size() < 2000000 ? byPlace(text) : std::nullopt) {
+            heading = headingOf(*placed);
+            if (heading) table = std::move(*placed);
+        }
+    }
+    if (!heading)
         return problem("",
                        "This is no packing list: it wants a heading with what was shipped, and a code or a "
                        "description.");
+    const std::size_t header = heading->row;
+    const std::vector<Field>& fields = heading->fields;
     std::vector<PackingLine> out;
     for (std::size_t r = header + 1; r < table->rows.size(); ++r) {
         if (progress && r % 1024 == 0 && !progress(0.5 + 0.5 * double(r) / double(table->rows.size())))
@@ -138,7 +299,7 @@ Result<std::vector<PackingLine>> readPackingList(const std::string& bytes, const
         bool ordered = false;
         for (std::size_t c = 0; c < row.size() && c < fields.size(); ++c) {
             const auto cell = std::string(trimmed(row[c]));
-            const auto count = wholeNumber(cell);
+            const auto count = countOf(cell);
             const bool wantsCount =
                 fields[c] == Field::ordered || fields[c] == Field::shipped || fields[c] == Field::backOrdered;
             if (wantsCount && !count)

@@ -81,6 +81,11 @@ bool trusted(const Coil& coil, const Build& build) { return !checked(build, coil
 
 }  // namespace
 
+bool keptAsItIs(const Coil& coil, const Build& build) {
+    const Reading* measured = build.last(Subject::coil(coil.ref));
+    return measured != nullptr && checked(build, coil.ref + "/kept") == std::to_string(measured->id);
+}
+
 std::optional<std::size_t> windingToProve(const Coil& coil, const Build& build) {
     for (std::size_t i = 0; i < coil.windings.size(); ++i) {
         if (checked(build, coil.ref + "/" + coil.windings[i].name + "/continuity") != "ok") return i;
@@ -107,7 +112,7 @@ CoilStage coilStage(const Coil& coil, const Build& build) {
     }
     const auto advice = coilAdvice(coil, build);
     if (!advice && !trusted(coil, build)) return CoilStage::measure;
-    if (advice && advice->act != TrimAdvice::Act::leave) return CoilStage::advice;
+    if (advice && advice->act != TrimAdvice::Act::leave && !keptAsItIs(coil, build)) return CoilStage::advice;
     if (checked(build, coil.ref + "/strip").empty()) return CoilStage::strip;
     if (!twistedOf(coil, build).known()) return CoilStage::untwist;
     if (windingToProve(coil, build)) return CoilStage::continuity;

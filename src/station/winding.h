@@ -39,6 +39,9 @@ std::optional<TrimAdvice> coilAdvice(const Coil& coil, const Build& build);
 /// coil is not tuned.
 std::optional<TrimmerCover> coilCover(const Kit& kit, const Coil& coil, const Build& build);
 
+/// Whether the builder keeps the coil with what it was measured to be last; another reading asks anew.
+bool keptAsItIs(const Coil& coil, const Build& build);
+
 /// Where a coil stands between the reel and the board.
 enum class CoilStage { cut, wind, full, over, measure, advice, strip, untwist, continuity, isolation, ready };
 CoilStage coilStage(const Coil& coil, const Build& build);

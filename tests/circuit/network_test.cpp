@@ -8,6 +8,7 @@
 #include <random>
 #include <sstream>
 
+#include "core/circuit/ladder.h"
 #include "core/circuit/network.h"
 #include "folder.h"
 #include "formats/touchstone.h"
@@ -285,4 +286,34 @@ TEST_CASE("what is no network of lossy parts is refused with the part's name") {
     CHECK_THAT(refused("t\nL1 in out 1u\nC9 afar beyond 1n\n"), Catch::Contains("air"));
     CHECK_THAT(refused("t\nV1 a 0 1\nV2 b 0 1\nV3 c 0 1\nR1 a b 1\nR2 b c 1\n"),
                Catch::Contains("two ports"));
+}
+
+TEST_CASE("m= is so many side by side, as the simulator has it; a parameter that is not reckoned is refused",
+          "[reference]") {
+    CHECK(apart("R1 in a 30 m=3\nL1 a b 1u m=2\nC1 b 0 100p m=4\nL2 b out 2u\n", 50, 50) < 1e-6);
+    for (const char* odd : {"L1 in out 1u cpar=3p\n", "R1 in out 50 bv=3\n", "C1 in out 1n m=0\n"}) {
+        INFO(odd);
+        const auto netlist = readNetlist(std::string("t\n") + odd);
+        REQUIRE(netlist);
+        CHECK_FALSE(networkOf(*netlist, "in", "out"));
+    }
+}
+
+TEST_CASE("a ladder of 300 sections is reckoned as its chain of matrices has it") {
+    using Kind = LadderElement::Kind;
+    std::vector<LadderElement> ladder;
+    std::string text = "t\n";
+    for (int i = 0; i < 300; ++i) {
+        ladder.push_back({Kind::seriesL, 0.2e-6, 0});
+        ladder.push_back({Kind::shuntC, 80e-12, 0});
+        const std::string from = i == 0 ? "in" : "n" + std::to_string(i),
+                          to = i == 299 ? "out" : "n" + std::to_string(i + 1);
+        text += "L" + std::to_string(i) + " " + from + " " + to + " 0.2u\nC" + std::to_string(i) + " " + to +
+                " 0 80p\n";
+    }
+    const auto read = readOf(text);
+    for (const double f : {1e6, 7e6, 20e6}) {
+        const auto s = scatteringOf(read.network, {f}, 50, 50).value();
+        CHECK(lossOf(s[0].s21) == Approx(insertionLoss(ladder, f, 50)).margin(1e-6));
+    }
 }

@@ -1,6 +1,7 @@
 #include "core/circuit/network.h"
 
 #include <Eigen/LU>
+#include <Eigen/SparseLU>
 #include <cmath>
 #include <limits>
 #include <numbers>
@@ -88,6 +89,16 @@ Eigen::MatrixXcd matrixOf(const Network& n, const std::vector<int>& currents, do
     return y;
 }
 
+/// A long network is a band of few numbers: what is nought is not reckoned with.
+Eigen::MatrixXcd solved(const Eigen::MatrixXcd& y, const Eigen::MatrixXcd& waves) {
+    constexpr Eigen::Index kSmall = 40;
+    if (y.rows() <= kSmall) return y.partialPivLu().solve(waves);
+    const Eigen::SparseMatrix<Complex> sparse = y.sparseView();
+    Eigen::SparseLU<Eigen::SparseMatrix<Complex>> lu(sparse);
+    if (lu.info() != Eigen::Success) return Eigen::MatrixXcd::Constant(y.rows(), waves.cols(), NAN);
+    return lu.solve(waves);
+}
+
 std::string faultOf(const Network& n, double source, double load) {
     if (!(source > 0) || !(load > 0)) return "A port's resistance is positive.";
     if (n.in <= 0 || n.in >= n.nodes || n.out < 0 || n.out >= n.nodes) return "A port is at no node.";
@@ -117,7 +128,7 @@ Result<std::vector<Scattering>> scatteringOf(const Network& n, const std::vector
         Eigen::MatrixXcd waves = Eigen::MatrixXcd::Zero(y.rows(), n.twoPort() ? 2 : 1);
         waves(n.in - 1, 0) = 2 / std::sqrt(source);
         if (n.twoPort()) waves(n.out - 1, 1) = 2 / std::sqrt(load);
-        const Eigen::MatrixXcd v = y.partialPivLu().solve(waves);
+        const Eigen::MatrixXcd v = solved(y, waves);
         if (!v.allFinite() || (y * v - waves).norm() > 1e-6 * waves.norm())
             return problem("", "A node hangs in the air: everything must lead to ground or to a port.");
         Scattering s;

@@ -127,6 +127,10 @@ StageText textOf(const WindingView& v, const Build& build) {
                     "On the L/C meter, tails short and still. Enter takes the reading, or type it; T trusts "
                     "the count."};
         case Stage::advice:
+            if (v.cover && v.cover->state == VerdictState::pass)
+                return {coil.ref + " is off, but " + coil.tune->trimmer +
+                            " tunes it over the band: K keeps it as it is.",
+                        "Or: " + v.advice->sentence};
             return {
                 v.advice->sentence,
                 v.advice->act == TrimAdvice::Act::distrust

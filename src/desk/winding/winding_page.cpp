@@ -52,6 +52,13 @@ void WindingPage::addKeys() {
     addRare("squeezed-or-spread", "S", "squeezed or spread", [this] { bent(); });
     addRare("open-the-winding-again", "A", "open the winding again", [this] { reopen(); });
     addRare("no-beep-or-a-beep", "N", "no beep, or a beep where none should be", [this] { prove(false); });
+    addRare("keep-as-it-is", "K", "keep it as it is", [this] {
+        const WindingView v = view();
+        const Reading* measured =
+            v.coil == nullptr ? nullptr : session_.build().last(Subject::coil(v.coil->ref));
+        if (v.stage == WindingView::Stage::advice && measured != nullptr)
+            check("kept", std::to_string(measured->id));
+    });
     addRare("trust-the-count-do-not", "T", "trust the count, do not measure", [this] { trust(); });
     addRare("i-lost-count-what-is", "X", "I lost count: what is on it, counted again", [this] { recount(); });
     addRare("left-hand-or-right-hand", "J", "left hand or right hand",
