@@ -16,7 +16,9 @@ std::int64_t numberOf(SQLite::Database& db, const char* sql,
 }
 
 /// The largest id among actions that are too old; 0 when none is.
-std::int64_t tooOld(SQLite::Database& db, std::int64_t now) {
+/// A season back from the last action, not from a clock that may stand years ahead for one start.
+std::int64_t tooOld(SQLite::Database& db, std::int64_t clock) {
+    const std::int64_t now = std::min(clock, numberOf(db, "SELECT coalesce(max(at), 0) FROM action"));
     return numberOf(db, R"(
         SELECT coalesce(max(id), 0) FROM action WHERE undone=0 AND at < ?1 AND id <
             (SELECT coalesce(min(id), 0) FROM (SELECT id FROM action WHERE undone=0 ORDER BY id DESC LIMIT ?2)))",

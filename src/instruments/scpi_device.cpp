@@ -23,9 +23,28 @@ std::string_view partOf(std::string_view line, int place) {
     return line.substr(0, line.find(','));
 }
 
+/// "1,50E-10", "4,7": figures, a comma and figures, as an instrument writes that was set to a comma. Two
+/// readings of SCPI bear a point or an exponent each.
+bool commaIsDecimal(std::string_view line) {
+    while (!line.empty() && (line.back() == ' ' || line.back() == '\r' || line.back() == '\n'))
+        line.remove_suffix(1);
+    if (line.starts_with('+') || line.starts_with('-')) line.remove_prefix(1);
+    const auto comma = line.find(',');
+    if (comma == std::string_view::npos || comma == 0 || line.find(',', comma + 1) != std::string_view::npos)
+        return false;
+    const std::string_view whole = line.substr(0, comma), rest = line.substr(comma + 1);
+    return whole.find_first_not_of("0123456789") == std::string_view::npos && !rest.empty() &&
+           rest[0] >= '0' && rest[0] <= '9' && rest.find('.') == std::string_view::npos &&
+           rest.find_first_not_of("0123456789eE+-") == std::string_view::npos;
+}
+
 }  // namespace
 
 Sample readScpiReply(std::string_view line, Unit asked, Flow flow, int place) {
+    if (commaIsDecimal(line))
+        return noSample(
+            "it answered \"" + std::string(line.substr(0, 24)) +
+            "\": whether the comma is a decimal mark cannot be told. Set the instrument to a point.");
     const std::string_view part = partOf(line, place);
     const auto words = displayWords(part);
     double factor = 1;

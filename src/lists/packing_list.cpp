@@ -242,14 +242,17 @@ std::optional<CsvTable> byPlace(const std::string& text) {
             continue;
         }
         CsvRow row(columns.size());
-        for (const Piece& p : pieces) {
+        const bool whole =
+            pieces.size() == columns.size();  // a cell each: by their order, however they stand
+        for (std::size_t i = 0; i < pieces.size(); ++i) {
+            const Piece& p = pieces[i];
             const auto away = [&](const Piece& c) {
                 return p.begin >= c.end   ? p.begin - c.end
                        : c.begin >= p.end ? c.begin - p.end
                                           : std::size_t(0);
             };
-            std::size_t best = 0;
-            for (std::size_t c = 1; c < columns.size(); ++c) {
+            std::size_t best = whole ? i : 0;
+            for (std::size_t c = 1; c < columns.size() && !whole; ++c) {
                 if (away(columns[c]) < away(columns[best])) best = c;
             }
             row[best] += (row[best].empty() ? "" : " ") + std::string(line.substr(p.begin, p.end - p.begin));

@@ -96,3 +96,17 @@ TEST_CASE("pictures and kit texts that nothing speaks of any more go with the lo
     CHECK(rowsIn(shack, "kit_text") == 1);
     CHECK(book->build()->kitText == "{\"name\":\"Tiny\"}");
 }
+
+TEST_CASE("one start with the clock years ahead takes nothing out of the log") {
+    TestShack shack;
+    {
+        auto book = shack.begun();
+        for (int i = 0; i < 300; ++i) REQUIRE(book->countTurn("T1", "main"));
+    }
+    const auto now = shack.now;
+    shack.now += 5 * 365 * kDay;
+    shack.open();
+    shack.now = now;
+    auto book = shack.open();
+    CHECK(book->oldestUndo()->name == "start of Tiny");
+}

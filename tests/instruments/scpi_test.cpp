@@ -37,9 +37,10 @@ TEST_CASE("a reply is a number, an overload, nothing, or none") {
     CHECK(read("1E-9,0.02,+0").value == 1e-9);
     CHECK(read("1E-9,0.02,+0", 1).value == 0.02);
     CHECK(read("1E-9", 3).kind == Sample::Kind::none);
-    for (const char* line : {"", "abc", "1,5", "1.2.3", "--1", "\"1\"", "#H10", "1e400", "nan"}) {
+    for (const char* line :
+         {"", "abc", "1,5", "1,50E-10", "-4,7", "+0,001", "1.2.3", "--1", "\"1\"", "#H10", "1e400", "nan"}) {
         INFO(line);
-        if (std::string(line) != "1,5") CHECK(read(line).kind == Sample::Kind::none);
+        CHECK(read(line).kind == Sample::Kind::none);
     }
 }
 

@@ -228,6 +228,7 @@ void FirstLightPage::refresh() {
     if (session_.kit().circuit.empty()) expected_.clear();
     if (isVisible()) reckon();
     before_->setFacts(beforePower(session_.judged(), expected_));
+    showBefore();
     const Kit& kit = session_.kit();
     if (kit.check(chosen_.toStdString()) == nullptr) chosen_.clear();
     if (kit.check(shown_.toStdString()) == nullptr) shown_.clear();
@@ -298,9 +299,18 @@ QString FirstLightPage::underFacts(const FirstLightView& v) const {
     return out.join(QChar(' '));
 }
 
+/// With little room it stands there while any of it is still to be seen, and nothing else takes its place.
+void FirstLightPage::showBefore() {
+    const bool built = session_.hasBuild();
+    const auto items = built ? beforePlug(session_.judged()) : std::vector<PlugItem>();
+    const bool due = std::any_of(items.begin(), items.end(), [](const PlugItem& item) { return !item.seen; });
+    before_->setVisible(!compact_ || due);
+}
+
 void FirstLightPage::setCompact(bool on) {
     reading_->setCompact(on);
-    before_->setVisible(!on);
+    compact_ = on;
+    showBefore();
 }
 
 void FirstLightPage::setBigOnly(bool on) {

@@ -20,6 +20,7 @@ class FirstLightPage : public Page {
     void begin(const QString& about) override;
     void setBigOnly(bool on) override;
     void setCompact(bool on) override;
+    void showBefore();
 
  private:
     void take();
@@ -40,6 +41,7 @@ class FirstLightPage : public Page {
     ExpectedReadings expected_;  ///< by the kit's circuit
     std::string reckonedFor_;
     LongWork reckoning_{this};
+    bool compact_ = false;
 };
 
 }  // namespace ombrek

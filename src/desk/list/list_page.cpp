@@ -275,9 +275,19 @@ void ListPage::correct() {
                 const std::size_t row = model_.rowOf(key, row_);
                 if (row >= model_.rows().size() || model_.rows()[row].key != key) return;
                 row_ = row;
+                const int before = model_.parts();
                 const auto edit = model_.correct(row, text.toStdString());
                 if (!edit) return session_.say(qs(edit.error().sentence), VerdictState::cannotTell);
+                // The rows are sorted anew: the row in hand stays the one that was said, then the next
+                // doubtful one is.
+                row_ = model_.rowOf(key, row);
+                nextDoubt();
                 keep(*edit);
+                if (model_.parts() != before)
+                    session_.say(QStringLiteral("Kept. The list has %1 parts now, it had %2.")
+                                     .arg(model_.parts())
+                                     .arg(before),
+                                 VerdictState::doubtful);
             });
 }
 
