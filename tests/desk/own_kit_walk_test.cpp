@@ -84,7 +84,8 @@ TEST_CASE("an own kit: from a pasted list to all seven stations") {
           "edge.\n"
           "3. Solder C1 to C4 and C5. Do not fit IC2 yet.\n4. Fit IC1.\n"
           "5. Before you go on measure 5 V at pin 3 of IC1 with a multimeter.\n6. Insert IC2.\n");
-    CHECK(pageOf<PaperPage>(desk).model().rows().size() == 6);
+    CHECK(pageOf<PaperPage>(desk).model().rows().size() == 7);  // the last: parts in no step
+    CHECK(pageOf<PaperPage>(desk).model().rows().back().says.starts_with("In no step: "));
     key(Qt::Key_A);
     key(Qt::Key_A);  // "IC2 is named, and it says not to"
     CHECK(desk.window().page()->name() == QStringLiteral("Board"));

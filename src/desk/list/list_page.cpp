@@ -278,10 +278,8 @@ void ListPage::correct() {
                 const int before = model_.parts();
                 const auto edit = model_.correct(row, text.toStdString());
                 if (!edit) return session_.say(qs(edit.error().sentence), VerdictState::cannotTell);
-                // The rows are sorted anew: the row in hand stays the one that was said, then the next
-                // doubtful one is.
+                // The rows are sorted anew: the row in hand stays the one that was said.
                 row_ = model_.rowOf(key, row);
-                nextDoubt();
                 keep(*edit);
                 if (model_.parts() != before)
                     session_.say(QStringLiteral("Kept. The list has %1 parts now, it had %2.")
