@@ -76,7 +76,7 @@ BenchPage::BenchPage(Session& session)
     side()->addWidget(all, 2);
     next_->setTitle(QStringLiteral("Before you connect"));
     next_->setCaution(QStringLiteral("A lead joins the meter's ground to the computer's: never on mains."));
-    next_->setText(QStringLiteral("For the rest, a lead with isolation is the safe one."));
+    next_->setText(QStringLiteral("A lead with isolation is the safe one."));
     side()->addWidget(next_, 0);
     addKeys();
     connect(list_, &StateList::picked, this, [this](int row) {
