@@ -387,7 +387,9 @@ Result<Rescued> Book::rescue(const fs::path& damaged, const fs::path& copy) {
     const auto nothing = [&] {
         if (!folder.empty()) fs::remove_all(folder, error);
         fs::remove(copy, error);
-        return problem(damaged.filename().string(), "Nothing in this file can be read as a book. Its daily copies are in the folder .copies beside it.");
+        return problem(damaged.filename().string(),
+                       "Nothing in this file can be read as a book. If it was one, its daily copies are in "
+                       "the folder .copies beside it.");
     };
     try {
         // The copy is read, never the book: SQLite may want to roll its log.
