@@ -10,6 +10,7 @@ namespace ombrek {
 namespace {
 
 constexpr int kLongestRange = 200;
+constexpr int kLongestSpaced = 60;  ///< of one whose end is a bare number behind a dash with blanks
 
 bool isUpper(char c) { return c >= 'A' && c <= 'Z'; }
 bool isLower(char c) { return c >= 'a' && c <= 'z'; }
@@ -92,7 +93,8 @@ std::optional<RangeEnd> rangeEnd(std::string_view text, std::size_t at, const De
         if (full->first.prefix != first.prefix) return std::nullopt;
         return RangeEnd{full->first, full->second};
     }
-    if (!rules.shortNumbers && at > 0 && text[at - 1] == ' ') return std::nullopt;  // "R2 - 4 kohm"
+    const bool spaced = at > 0 && text[at - 1] == ' ';
+    if (!rules.shortNumbers && spaced) return std::nullopt;  // "R2 - 4 kohm"
     std::size_t end = at;
     int number = 0;
     while (end < text.size() && isDigit(text[end]) && end - at < 4)
@@ -100,6 +102,9 @@ std::optional<RangeEnd> rangeEnd(std::string_view text, std::size_t at, const De
     const bool fraction = end + 1 < text.size() && text[end] == '.' && isDigit(text[end + 1]);
     if (end == at || fraction || (end < text.size() && isWordChar(text[end])) || number <= first.number)
         return std::nullopt;
+    // "R2 – 470 (yellow violet brown)": a value behind a dash, not 469 parts.
+    const bool explained = text.substr(end).starts_with(" (");
+    if (spaced && (explained || number - first.number > kLongestSpaced)) return std::nullopt;
     return RangeEnd{{first.prefix, number, ""}, end};
 }
 

@@ -14,6 +14,7 @@
 #include "lists/token.h"
 #include "station/cautions.h"
 #include "station/hardware.h"
+#include "station/plan_from_parts.h"
 
 namespace ombrek {
 namespace {
@@ -38,17 +39,15 @@ bool says(std::string_view low, const List& phrases) {
 
 /// Words of data/words/steps.txt, by their sense.
 struct StepWords {
-    PhraseSet fit, last, forbid, test, keep;
+    PhraseSet fit, wind, last, forbid, test, keep;
     std::vector<std::string> near;
 };
 const StepWords& stepWords() {
     static const StepWords all = [] {
         StepWords out;
-        const std::pair<const char*, PhraseSet*> lists[] = {{"fit", &out.fit},
-                                                            {"last", &out.last},
-                                                            {"forbid", &out.forbid},
-                                                            {"test", &out.test},
-                                                            {"keep", &out.keep}};
+        const std::pair<const char*, PhraseSet*> lists[] = {{"fit", &out.fit},   {"wind", &out.wind},
+                                                            {"last", &out.last}, {"forbid", &out.forbid},
+                                                            {"test", &out.test}, {"keep", &out.keep}};
         for (const PhraseRow& row : readPhrases("steps.txt")) {
             for (const auto& [sense, list] : lists) {
                 if (row.sense == sense) list->add(row.text);
@@ -165,8 +164,24 @@ void takeLettered(std::string_view line, std::size_t at, Lead& out) {
     const std::string_view rest = trimmed(line.substr(std::min(end + (marked ? 1 : 0), line.size())));
     const std::string word = lowerText(rest.substr(0, rest.find(' ')));
     const bool verb = stepWords().fit.holds(word) || stepWords().test.holds(word);
+    // "3.1 The resistors are mounted": a number with a point before a sentence; "3.3 V" and "3.3 Volts" are
+    // none.
+    const bool part =
+        readDesignator(rest.substr(0, rest.find(' '))).has_value() &&
+        rest.find(' ') != std::string_view::npos &&
+        std::count_if(rest.begin(), rest.end(), [](char c) { return c >= 'a' && c <= 'z'; }) > 8;
+    static constexpr std::string_view units[] = {"volt", "volts", "ohm",    "ohms",
+                                                 "watt", "watts", "ampere", "amps"};
+    const bool dotted =
+        !letter && line.substr(at, end - at).find('.') != std::string_view::npos && mark == ' ';
+    const bool capital =
+        rest.size() > 2 && rest[0] >= 'A' && rest[0] <= 'Z' && rest[1] >= 'a' && rest[1] <= 'z';
+    const bool sentence =
+        dotted &&
+        (part || (capital && std::find(std::begin(units), std::end(units), word) == std::end(units)));
     // "R1 10k" is a part, "5.1 V" a voltage; "a" alone an article.
-    if (!(verb && mark == ' ' && end > figures) && !(marked && !rest.empty() && (end > figures || letter)))
+    if (!sentence && !(verb && mark == ' ' && end > figures) &&
+        !(marked && !rest.empty() && (end > figures || letter)))
         return;
     if (marked && !verb && end > figures && letter) return;
     out.number = std::string(line.substr(at, end - at));
@@ -241,8 +256,22 @@ std::string shortened(const std::string& text) {
     return text.substr(0, end) + " \u2026";
 }
 
+/// "Install the 10 nF capacitors at C1", "the 2N3904s go in at Q1": what goes there is the part itself, not a
+/// neighbour; "the socket at U3" is one.
+bool itselfAt(const std::string& before, char letter) {
+    static constexpr std::pair<std::string_view, char> things[] = {
+        {"capacitor", 'C'}, {"electrolytic", 'C'}, {"resistor", 'R'}, {"diode", 'D'}, {"transistor", 'Q'},
+        {"crystal", 'X'},   {"inductor", 'L'},     {"choke", 'L'},    {"toroid", 'L'}};
+    if (!before.ends_with(" at") && !before.ends_with(" as")) return false;
+    if (before.ends_with("go in at") || before.ends_with("goes in at")) return true;
+    return std::any_of(std::begin(things), std::end(things), [&](const auto& thing) {
+        return thing.second == letter && before.find(thing.first) != std::string::npos;
+    });
+}
+
 bool nearWordBefore(const std::string& low, std::size_t begin) {
     const std::string before(trimmed(std::string_view(low).substr(0, begin)));
+    if (itselfAt(before, char(std::toupper(static_cast<unsigned char>(low[begin]))))) return false;
     for (const std::string_view all : {"all of", "both of", "each of", "alle von", "tous les"}) {
         if (before.ends_with(all)) return false;
     }
@@ -278,13 +307,47 @@ struct Clause {
 /// The clauses of a sentence: parted at commas, colons and "but", not inside a run of designators. A clause
 /// without a verb goes with the one before, or, at the beginning, with the one behind.
 std::vector<Clause> clausesOf(const std::string& low, const std::vector<DesignatorRun>& runs) {
-    static constexpr std::string_view buts[] = {
-        " but ",        " aber ",        " mais ",     " pero ",      " ma ",       " mas ",
-        " maar ",       " men ",         " ale ",      " except",     " leaving ",  " excluding ",
-        " other than ", " apart from ",  " omitting ", " skipping ",  " save for ", " without ",
-        " au\u00dfer ", " ausser ",      " bis auf ",  " ohne ",      " sauf ",     " except\u00e9 ",
-        " excepto ",    " salvo ",       " tranne ",   " eccetto ",   " exceto ",   " behalve ",
-        " utom ",       " opr\u00f3cz ", " and not ",  " und nicht ", " et pas ",   " y no "};
+    static constexpr std::string_view buts[] = {" but ",
+                                                " aber ",
+                                                " mais ",
+                                                " pero ",
+                                                " ma ",
+                                                " mas ",
+                                                " maar ",
+                                                " men ",
+                                                " ale ",
+                                                " except",
+                                                " leaving ",
+                                                " excluding ",
+                                                " other than ",
+                                                " apart from ",
+                                                " omitting ",
+                                                " skipping ",
+                                                " save for ",
+                                                " without ",
+                                                " au\u00dfer ",
+                                                " ausser ",
+                                                " bis auf ",
+                                                " ohne ",
+                                                " sauf ",
+                                                " except\u00e9 ",
+                                                " excepto ",
+                                                " salvo ",
+                                                " tranne ",
+                                                " eccetto ",
+                                                " exceto ",
+                                                " behalve ",
+                                                " utom ",
+                                                " opr\u00f3cz ",
+                                                " and not ",
+                                                " und nicht ",
+                                                " et pas ",
+                                                " y no ",
+                                                " with the exception of ",
+                                                " but leave ",
+                                                " but omit ",
+                                                " but skip ",
+                                                " but save "};
     std::vector<std::size_t> cuts{0};
     auto run = runs.begin();  // the first that does not end before here
     for (std::size_t i = low.find_first_of(" ,:()"); i != std::string::npos;
@@ -369,9 +432,11 @@ void readSentence(const std::string& sentence, PastedStep& step) {
         if (!clause->fits && !where && !tests && !beforeFirst)
             step.doubts.push_back(run.refs.front() + " is named, and no word says what is done with it.");
         if (!clause->fits || !after || beforeFirst || where) continue;
+        // "Wind T1": where a later step puts it in, this one does not.
+        const auto piece = std::string_view(low).substr(clause->begin, clause->end - clause->begin);
+        auto& into = says(piece, stepWords().wind) ? step.winds : step.fits;
         for (const std::string& ref : run.refs) {
-            if (std::find(step.fits.begin(), step.fits.end(), ref) == step.fits.end())
-                step.fits.push_back(ref);
+            if (std::find(into.begin(), into.end(), ref) == into.end()) into.push_back(ref);
         }
         if (!run.doubt.empty()) step.doubts.push_back(run.doubt);
     }
@@ -399,11 +464,15 @@ void readTools(const std::string& text, PastedStep& step) {
     }
 }
 
-/// "( ) R1, 4.7K (yel-vio-red)": a box before a part is to fit it.
-bool boxedPart(const PastedStep& step, const std::string& sentence) {
+/// "( ) R1, 4.7K (yel-vio-red)": a box before a part is to fit it; so are parts with nothing behind them but
+/// a value or a bracket, "3. D1, D2", "5. R5: 22k".
+bool listedPart(const PastedStep& step, const std::string& sentence) {
     const auto runs = designatorRuns(sentence);
-    return step.boxed && !runs.empty() && runs.front().begin == 0 &&
-           !says(lowerText(sentence), stepWords().test) && !says(lowerText(sentence), stepWords().forbid);
+    if (runs.empty() || runs.front().begin != 0) return false;
+    const std::string low = lowerText(sentence);
+    if (says(low, stepWords().test) || says(low, stepWords().forbid)) return false;
+    const std::string_view rest = trimmed(std::string_view(sentence).substr(runs.front().end));
+    return step.boxed || rest.empty() || rest == "." || rest.starts_with(':') || rest.starts_with('(');
 }
 
 void finish(PastedStep& step) {
@@ -417,7 +486,7 @@ void finish(PastedStep& step) {
     std::string title = sentences.front();
     while (!title.empty() && (title.back() == '.' || title.back() == ';')) title.pop_back();
     step.title = shortened(title);
-    if (boxedPart(step, sentences.front()))
+    if (listedPart(step, sentences.front()))
         step.fits = designatorRuns(sentences.front()).front().refs;
     else
         readSentence(sentences.front(), step);
@@ -431,6 +500,38 @@ void finish(PastedStep& step) {
     const bool banned = says(low, stepWords().forbid);
     if (step.fits.empty() && says(low, stepWords().fit) && !banned)
         step.doubts.push_back("It fits something and names no part by its designator.");
+}
+
+/// Coils that a step winds and no other fits are fitted there.
+void fitWound(std::vector<PastedStep>& steps) {
+    std::set<std::string> fitted;
+    for (const PastedStep& step : steps) fitted.insert(step.fits.begin(), step.fits.end());
+    for (PastedStep& step : steps) {
+        for (const std::string& ref : step.winds) {
+            if (fitted.insert(ref).second) step.fits.push_back(ref);
+        }
+    }
+}
+
+/// "CHECK", "DIODES": a line in capitals alone.
+bool inCapitals(std::string_view body) {
+    int capitals = 0;
+    for (const char c : body) {
+        capitals += c >= 'A' && c <= 'Z';
+        if (digit(c) || (c >= 'a' && c <= 'z') || c == '.' || c == ',') return false;
+    }
+    return capitals >= 4;
+}
+
+/// A text of nothing but parts, a line a step: "R1 R2 R3" and below it "U1 (last!)".
+bool linesOfParts(const std::vector<std::pair<std::size_t, std::string>>& lines) {
+    std::size_t all = 0, parts = 0;
+    for (const auto& [number, body] : lines) {
+        const auto runs = designatorRuns(body);
+        all += !body.empty();
+        parts += !runs.empty() && runs.front().begin == 0;
+    }
+    return all >= 2 && parts == all;
 }
 
 /// A short line without a full stop above instructions: a stage of the work.
@@ -457,6 +558,7 @@ std::vector<PastedStep> readInstructions(const std::string& bytes) {
     std::vector<PastedStep> out;
     std::string stage;
     bool open = false, blank = true;
+    const bool each = led == 0 && linesOfParts(lines);
     for (const auto& [at, body] : lines) {
         if (body.empty()) {
             blank = true;
@@ -467,8 +569,8 @@ std::vector<PastedStep> readInstructions(const std::string& bytes) {
         // No instruction is that long: what is no text of steps at all comes in pieces.
         constexpr std::size_t kLongest = 20000;
         const bool full = !out.empty() && out.back().text.size() > kLongest;
-        const bool begins = lead.has_value() || (led == 0 && !open) || full;
-        if (!lead && led > 0 && (blank || !open) && isHeading(body)) {
+        const bool begins = lead.has_value() || (led == 0 && !open) || full || each;
+        if (!lead && led > 0 && (blank || !open || inCapitals(body)) && isHeading(body)) {
             stage = body;
             while (!stage.empty() && stage.back() == ':') stage.pop_back();
             open = false;
@@ -492,6 +594,7 @@ std::vector<PastedStep> readInstructions(const std::string& bytes) {
         blank = false;
     }
     for (PastedStep& step : out) finish(step);
+    fitWound(out);
     std::erase_if(out, [](const PastedStep& step) { return step.title.empty(); });
     return out;
 }
@@ -556,10 +659,16 @@ std::vector<Step> stepsOf(const std::vector<PastedStep>& pasted, const Kit& kit)
             for (const std::string& sentence : p.holds)
                 step.hold->say += (step.hold->say.empty() ? "" : " ") + sentence;
         }
-        step.note = p.text == p.title ? "" : p.text;
+        const Craft craft = craftOf(kit, step.fits);
+        step.note = withMore(p.text == p.title ? "" : p.text, craft.note);
         step.tools = p.tools;
+        for (std::string& driver : nutDrivers(p.text)) {
+            if (std::find(step.tools.begin(), step.tools.end(), driver) == step.tools.end())
+                step.tools.push_back(std::move(driver));
+        }
         step.stage = p.stage;
-        step.caution = cautionsOf(p.text);
+        step.caution = withMore(withMore(cautionsOf(p.text), craft.caution), cautionsOf(craft.note));
+        step.number = p.number;
         if (!p.number.empty()) numbered[p.number] = step.id;
         out.push_back(std::move(step));
     }

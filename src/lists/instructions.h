@@ -19,6 +19,7 @@ struct PastedStep {
     std::vector<std::string> keeps;  ///< sentences about what to lay aside for later
     std::vector<std::string> tools;
     std::vector<std::string> doubts;
+    std::vector<std::string> winds;     ///< coils that it makes, whether or not it puts them in
     std::vector<std::string> excepted;  ///< designators that it says are not fitted here
     bool boxed = false;                 ///< a box to tick stands before it
 };

@@ -4,6 +4,7 @@
 #include <array>
 #include <map>
 #include <optional>
+#include <regex>
 
 #include "lists/band_words.h"
 #include "lists/columns.h"
@@ -183,7 +184,11 @@ class Joiner {
     static constexpr std::size_t kLongestLine = 1000;
 
     void take(std::size_t number, const std::string& text) {
-        std::string_view body = trimmed(text);
+        // "R1=R2=4k7": parts that share a value.
+        static const std::regex shared("([A-Z]{1,3}[0-9]{1,4})=(?=[A-Z]{1,3}[0-9]{1,4}=)");
+        const std::string chained =
+            text.find('=') == std::string::npos ? "" : std::regex_replace(text, shared, "$1, ");
+        std::string_view body = trimmed(chained.empty() ? text : chained);
         if (body.starts_with("# ")) body = trimmed(body.substr(2));
         if (body.empty()) {
             blank_ = true;
@@ -270,8 +275,27 @@ class Joiner {
         return readSection(head) ? std::optional(head) : std::nullopt;
     }
 
+    /// "R1, R4: 1K5; R2: 820": rows behind semicolons, each of designators with what they are; empty where
+    /// one of them is not.
+    static std::vector<std::string> behindSemicolons(std::string_view body) {
+        std::vector<std::string> out;
+        for (std::size_t from = 0; from <= body.size();) {
+            const std::size_t end = std::min(body.find(';', from), body.size());
+            const std::string piece(trimmed(body.substr(from, end - from)));
+            const auto runs = designatorRuns(piece);
+            const bool row = !runs.empty() && runs.front().begin == 0 && !runs.front().goesOn &&
+                             runs.front().end < piece.size() &&
+                             std::string_view(":= ").find(piece[runs.front().end]) != std::string_view::npos;
+            if (!row) return {};
+            out.push_back(piece);
+            from = end + 1;
+        }
+        return out.size() >= 2 ? out : std::vector<std::string>{};
+    }
+
     /// "R1 10k, R2 4k7, Q1 2N3904": each a designator with what it is; empty where it is one row.
     static std::vector<std::string> inOneLine(std::string_view body) {
+        if (auto rows = behindSemicolons(body); !rows.empty()) return rows;
         const auto colon = body.find(':');
         if (colon != std::string_view::npos && !hasDigit(body.substr(0, colon)))
             body = trimmed(body.substr(colon + 1));

@@ -98,3 +98,31 @@ TEST_CASE("cautions and what is kept come with pasted steps, too") {
     CHECK(steps[3].caution.empty());
     CHECK_THAT(steps[4].caution, Catch::Contains("over-tightened"));
 }
+
+TEST_CASE("what a made plan says of a kind of part, pasted steps say too, and their nuts get a driver") {
+    Kit kit;
+    const auto add = [&](const char* ref, PartKind kind, const char* what) {
+        Part part;
+        part.ref = ref;
+        part.kind = kind;
+        part.what = what;
+        kit.parts.push_back(part);
+    };
+    add("X1", PartKind::crystal, "");
+    add("Q2", PartKind::transistor, "N-MOSFET");
+    add("L5", PartKind::coil, "");
+    const auto steps =
+        stepsOf(readInstructions("1. Fit X1 and Q2.\n2. Mount L5.\n3. Bolt the tab down with an M3 "
+                                 "screw and its nut, the bracket with M2,5 nuts.\n"),
+                kit);
+    REQUIRE(steps.size() == 3);
+    CHECK_THAT(steps[0].note, Catch::Contains("Heat-shy"));
+    CHECK_THAT(steps[0].caution, Catch::Contains("wrist strap"));
+    CHECK_THAT(steps[1].note, Catch::Contains("leave them long"));
+    CHECK_THAT(steps[1].caution, Catch::Contains("ventilate"));
+    const auto has = [&](const char* tool) {
+        return std::count(steps[2].tools.begin(), steps[2].tools.end(), tool) == 1;
+    };
+    CHECK(has("nut driver 5.5 mm"));
+    CHECK(has("nut driver 5 mm"));
+}

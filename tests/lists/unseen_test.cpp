@@ -132,8 +132,8 @@ TEST_CASE("a first row that names no part is the title, and is said") {
 
 namespace {
 
-const PastedCheck& checkAt(const VoltageTable& table, const std::string& at,
-                           const std::string& condition = "") {
+const PastedCheck& unseenCheck(const VoltageTable& table, const std::string& at,
+                               const std::string& condition = "") {
     for (const PastedCheck& check : table.checks) {
         if (check.at == at && (condition.empty() || check.condition == condition)) return check;
     }
@@ -148,19 +148,19 @@ TEST_CASE("pins side by side, pins in a line, a type behind the transistor") {
         "Q2 (BS170)  G 0   S 0   D 13.8\nU1 NE612\nPin   1    2    3    4\nV    1.4  1.4   0   4.8\n"
         "U2: pin 1 1.3V, pin 2 0V, pin 6 13.8V\nIdle current: 35mA typ., 50mA max.\n"
         "Transmit current into 50 ohms: 450 - 600 mA\n");
-    CHECK(checkAt(table, "Q2 D").nominal == Approx(13.8));
-    CHECK(checkAt(table, "U1 pin 4").nominal == Approx(4.8));
-    CHECK(checkAt(table, "U1 pin 3").nominal == Approx(0));
-    CHECK(checkAt(table, "U2 pin 6").nominal == Approx(13.8));
-    CHECK(checkAt(table, "Idle current").high == Approx(0.05));
-    CHECK(checkAt(table, "Idle current").nominal == Approx(0.035));
-    CHECK(checkAt(table, "Transmit current into 50 ohms").low == Approx(0.45));
+    CHECK(unseenCheck(table, "Q2 D").nominal == Approx(13.8));
+    CHECK(unseenCheck(table, "U1 pin 4").nominal == Approx(4.8));
+    CHECK(unseenCheck(table, "U1 pin 3").nominal == Approx(0));
+    CHECK(unseenCheck(table, "U2 pin 6").nominal == Approx(13.8));
+    CHECK(unseenCheck(table, "Idle current").high == Approx(0.05));
+    CHECK(unseenCheck(table, "Idle current").nominal == Approx(0.035));
+    CHECK(unseenCheck(table, "Transmit current into 50 ohms").low == Approx(0.45));
     CHECK(table.checks.size() == 12);
     CHECK(table.refused.empty());
 }
 
 TEST_CASE("a rail is a place to touch, a line half understood is none") {
-    CHECK(checkAt(readVoltageTable("+12 V to ground  no beep\n"), "+12 V").doubts.empty());
+    CHECK(unseenCheck(readVoltageTable("+12 V to ground  no beep\n"), "+12 V").doubts.empty());
     CHECK_FALSE(readVoltageTable("with 5 V on the 3 and 7 in and out of the filter and so on 6 V\n")
                     .checks.front()
                     .doubts.empty());
@@ -178,7 +178,7 @@ TEST_CASE("a state in the remarks, and a light with a number in its name") {
     const VoltageTable table = readVoltageTable(
         "Messpunkt;Empfang;Senden;Bemerkung\nPlus gegen Masse;kein Piepton;;ausgeschaltet\nLED "
         "2;aus;leuchtet;\n");
-    CHECK(checkAt(table, "Plus").condition == "power off");
+    CHECK(unseenCheck(table, "Plus").condition == "power off");
     for (const PastedCheck& check : table.checks) CHECK((check.at == "Plus" || check.quantity == "seen"));
     CHECK(table.checks.size() == 3);
 }
@@ -191,12 +191,12 @@ TEST_CASE("tests told in sentences") {
         "Test 3: Check that the LED comes on.\nTest 4: U6 pin 3 should be about half the supply voltage "
         "(6V).\n"
         "Test 5: The voltage at the drain of Q4 should be 0.6 to 0.8 V below that at its source.\n");
-    CHECK(checkAt(table, "TP1").low == Approx(1000));
-    CHECK(checkAt(table, "TP1").to == "ground");
-    CHECK(checkAt(table, "TP1").condition == "ICs out");
-    CHECK(checkAt(table, "U4 pin 16").high == Approx(5.25));
-    CHECK(checkAt(table, "U6 pin 3").nominal == Approx(6));
-    CHECK(checkAt(table, "source of Q4").to == "drain of Q4");
+    CHECK(unseenCheck(table, "TP1").low == Approx(1000));
+    CHECK(unseenCheck(table, "TP1").to == "ground");
+    CHECK(unseenCheck(table, "TP1").condition == "ICs out");
+    CHECK(unseenCheck(table, "U4 pin 16").high == Approx(5.25));
+    CHECK(unseenCheck(table, "U6 pin 3").nominal == Approx(6));
+    CHECK(unseenCheck(table, "source of Q4").to == "drain of Q4");
     CHECK(table.checks.size() == 5);
 }
 
