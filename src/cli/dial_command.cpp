@@ -42,7 +42,10 @@ Result<DialShape> shapeOf(const DialQuestion& q, const NumberTable& table) {
     // Positions of more than one are the knob's own degrees; else shares of its travel.
     const bool degrees = high - low > 1.0001 || lowered(table.heads[0]).find("deg") != std::string::npos ||
                          lowered(table.heads[0]).find("angle") != std::string::npos;
-    out.sweep = degrees ? 0 : 180;
+    const bool percent = table.heads[0].find('%') != std::string::npos ||
+                         lowered(table.heads[0]).find("percent") != std::string::npos;
+    out.sweep = degrees && !percent ? 0 : 180;
+    if (percent || (!degrees && low >= 0)) out.travel = percent ? 100 : 1;
     if (!q.sweep.empty()) {
         const auto sweep = parseQuantity(q.sweep);
         if (!sweep || !(sweep->value > 0 && sweep->value <= 360))

@@ -143,7 +143,9 @@ int main(int argc, char** argv) {
     auto* round =
         dial->add_option("--round", drawn.round, "diameter of the ring of marks")->capture_default_str();
     dial->add_option("--straight", drawn.straight, "length of a straight scale, 120mm")->excludes(round);
-    dial->add_option("--sweep", drawn.sweep, "degrees from the first to the last position");
+    dial->add_option(
+        "--sweep", drawn.sweep,
+        "degrees that the knob turns: from the first to the last position, of shares over the whole travel");
     dial->add_flag("--mirrored", drawn.mirrored, "for the inside of a window");
     dial->add_flag("--json", json, "print JSON");
 

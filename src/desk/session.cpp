@@ -383,7 +383,7 @@ Session::Entered Session::understand(Reading wanted, const QString& text) const 
         out.trouble = qs(shown.error().sentence);
         return out;
     }
-    const Measured measured = measuredWith(book_->meters(), wanted.unit, shown->value);
+    const Measured measured = typedWith(book_->meters(), wanted.unit, shown->value);
     wanted.value = measured.value;
     wanted.beyond = shown->beyond;
     wanted.uncertainty = shown->beyond ? 0 : measured.uncertainty;

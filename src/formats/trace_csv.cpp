@@ -137,6 +137,19 @@ std::optional<std::size_t> levelColumn(const Table& table, std::size_t frequency
     return out;
 }
 
+/// A table of an antenna bridge: ohms, or a standing-wave ratio, and no column of levels.
+bool isOfImpedances(const Table& table) {
+    bool ohms = false;
+    for (std::size_t c = 0; c < table.head.size(); ++c) {
+        const std::string head = std::string(trimmed(headOf(table, c)));
+        if (says(head, {"dbm", "dbv", "dbu", "db", "level", "ampl", "power"})) return false;
+        const bool exactly = head == "r" || head == "x" || head == "z" || head == "rs" || head == "xs" ||
+                             head == "rp" || head == "xp";
+        ohms = ohms || exactly || says(head, {"ohm", "ω", "Ω", "swr", "imped", "resist", "react", "|z|"});
+    }
+    return ohms;
+}
+
 /// Hertz in one of the column's units: by its heading, by the carrier that must lie in it, by its size.
 double scaleOf(const Table& table, std::size_t column, double carrier) {
     const std::string head = headOf(table, column);
@@ -222,6 +235,8 @@ Result<std::vector<TracePoint>> readTrace(const std::string& bytes, double carri
     if (read.table.rows.empty())
         return problem("", read.rows ? "No column rises as a frequency does, with a level beside it."
                                      : "This holds no trace: lines of a frequency and a level are wanted.");
+    if (isOfImpedances(read.table))
+        return problem("", "These are impedances, not levels: a spectrum has a column in dBm or dB.");
     const double scale = scaleOf(read.table, read.frequency, carrier);
     std::vector<TracePoint> out;
     out.reserve(read.table.rows.size());

@@ -149,6 +149,16 @@ Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double sh
     return out;
 }
 
+Measured typedWith(const std::vector<MeterLine>& meters, Unit unit, double shown) {
+    constexpr double kPlainCrystal = 50e-6;
+    Measured out = measuredWith(meters, unit, shown);
+    const auto line = meterFor(meters, unit, shown);
+    const bool described = line && line->id != 0;
+    if (unit == Unit::hertz && !described && std::isfinite(shown))
+        out.uncertainty = std::max(out.uncertainty, kPlainCrystal * std::fabs(shown));
+    return out;
+}
+
 double usualUncertainty(Unit unit, double reading) {
     return measuredWith(usualMeters(), unit, reading).uncertainty;
 }

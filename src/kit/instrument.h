@@ -104,6 +104,10 @@ std::optional<MeterLine> meterFor(const std::vector<MeterLine>& meters, Unit uni
 /// so it is taken before the zero is. A count that was seen goes before the one of the sheet.
 Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double shown, const ShownOn& on = {});
 
+/// A number that a hand typed off a display. A counter that no sheet in the book describes may be off by what
+/// the crystals that counters run on are off: 50 ppm at least (common practice).
+Measured typedWith(const std::vector<MeterLine>& meters, Unit unit, double shown);
+
 /// Expanded uncertainty of a reading with the usual bench [same unit].
 double usualUncertainty(Unit unit, double reading);
 

@@ -49,7 +49,10 @@ std::vector<KnownFrequency> knownFrequencies(const Build& build) {
         lastOf<std::string>(build, Subject::Kind::reference, [](const Reading& r) { return r.subject.id; });
     for (const auto& [id, r] : last) {
         const double known = r.setting(kKnown);
-        if (known > 0 && r.value > 0) out.push_back({r.subject, {r.value, known, 0}});
+        // A mark's ±50 ppm holds it as any within: rectangular (JCGM 100).
+        const double within = r.settings.contains(kKnownWithin) ? r.setting(kKnownWithin) : 0;
+        const double error = within > 0 ? within * 1e-6 * known / std::sqrt(3.0) : 0;
+        if (known > 0 && r.value > 0) out.push_back({r.subject, {r.value, known, error}});
     }
     std::sort(out.begin(), out.end(),
               [](const auto& a, const auto& b) { return a.point.known < b.point.known; });

@@ -16,7 +16,10 @@ namespace ombrek {
 
 // What a build's readings of frequencies say: of the counter, of crystals, of the dial.
 
-/// A counter's reading of a frequency that is known, the last of each.
+/// How far what is known of a frequency may be off, its mark or its standard [ppm].
+inline constexpr std::string_view kKnownWithin = "known_within";
+/// A counter's reading of a frequency that is known, the last of each. Its error is that of what is known;
+/// 0: nobody said.
 struct KnownFrequency {
     Subject subject;
     CountedPoint point;

@@ -43,6 +43,22 @@ TEST_CASE("reference error, both, neither, cannot tell") {
     CHECK(claimOf(30).find("420") != std::string::npos);  // 30 ppm of 14 MHz by hand
 }
 
+TEST_CASE("how exact two marks are nobody said: the figure stands, its limits stay unknown", "[reference]") {
+    // Two crystals' marks are good for 50 ppm each (common practice): by hand, the slope through them is off
+    // by up to (16·50 + 8·50)/8 = 150 ppm.
+    const auto unsaid = fitReference({{16.0640e6, 16e6, 0}, {8.0656e6, 8e6, 0}});
+    CHECK(unsaid.verdict == ReferenceFit::Verdict::offset);
+    CHECK(unsaid.ppm == Approx(-200));
+    CHECK((std::isnan(unsaid.ppmLow) && std::isnan(unsaid.ppmHigh) && std::isnan(unsaid.offsetLow)));
+    const auto marked =
+        fitReference({{16.0640e6, 16e6, 800 / std::sqrt(3.0)}, {8.0656e6, 8e6, 400 / std::sqrt(3.0)}});
+    CHECK((marked.ppmLow < -300 && marked.ppmHigh > -100));
+    // Three that scatter by 10 Hz: Student's factor for one too many is 12.71 (ISO 2602), not 1.96.
+    const auto three = fitReference({{5000010, 5e6, 0}, {9999990, 10e6, 0}, {15000010, 15e6, 0}});
+    CHECK(three.verdict == ReferenceFit::Verdict::neither);
+    CHECK(three.ppmHigh - three.ppmLow > 20);
+}
+
 TEST_CASE("the intervals of a reference hold the truth 19 of 20 times") {
     std::mt19937 engine(5);
     std::normal_distribution<double> n(0, 1);

@@ -177,3 +177,22 @@ TEST_CASE("a rule of small transmitters: 25 microwatts, 40 dB, and no need under
     CHECK(p.speaksOf(50e6));
     CHECK_FALSE(p.speaksOf(7e6));
 }
+
+TEST_CASE("harmonics are multiples of the carrier that was said, not of the bin it stands in") {
+    // 101 points over 60 MHz: bins of 600 kHz. 4.2 × 14.06 MHz by hand.
+    auto q = asked(14.06e6, 5);
+    const auto trace = traceOf({{14.06e6, 0}, {42.18e6, -38}}, -80, 0, 60e6, 101, 3);
+    const Spectrum out = judgeSpectrum(trace, q);
+    const auto third =
+        std::find_if(out.peaks.begin(), out.peaks.end(), [](auto& p) { return p.harmonic == 3; });
+    REQUIRE(third != out.peaks.end());
+    CHECK(third->seen);
+    const auto second =
+        std::find_if(out.peaks.begin(), out.peaks.end(), [](auto& p) { return p.harmonic == 2; });
+    REQUIRE(second != out.peaks.end());
+    CHECK(second->hertz == Approx(28.12e6).epsilon(1e-9));
+    CHECK_FALSE(second->seen);
+    // The trace ends between twice what was said and twice the bin.
+    const auto short_ = judgeSpectrum(traceOf({{14.06e6, 0}}, -80, 0, 28.13e6, 48, 3), q);
+    CHECK(short_.sentence.find("does not cover") == std::string::npos);
+}

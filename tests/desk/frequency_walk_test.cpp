@@ -57,7 +57,8 @@ TEST_CASE("the counter's worth: typed, counted on the bench, put aside, and a be
     desk.key(Qt::Key_F);
     CHECK(desk.window().page()->name() == QStringLiteral("The counter"));
     desk.refused(QStringLiteral("16M"));  // one frequency alone says nothing
-    line(desk, QStringLiteral("16M 16.0640M"));
+    desk.refused(QStringLiteral("16M 16.0640M 0ppm"));
+    line(desk, QStringLiteral("16M 16.0640M ±50 ppm"));
     line(desk, QStringLiteral("8 MHz 8.0656 MHz"));
     CHECK(counterOf(desk.build()).verdict == ReferenceFit::Verdict::offset);
     desk.key(Qt::Key_A);

@@ -25,6 +25,28 @@ TEST_CASE("a counter that reads two crystals alike too high has an offset") {
     CHECK(knownFrequencies(bench.build).size() == 2);
 }
 
+TEST_CASE("how exact a known frequency is may be said with it") {
+    TuneBench bench;
+    count(bench, Subject::reference("16 MHz"), 16.0640e6, {{std::string(kKnown), 16e6}});
+    count(bench, Subject::reference("8 MHz"), 8.0656e6, {{std::string(kKnown), 8e6}});
+    CHECK(std::isnan(counterOf(bench.build).ppmLow));
+    CHECK(claimOf(counterOf(bench.build).ppmLow).find("Go or no-go") == 0);
+    for (const double f : {16e6, 8e6})
+        count(bench, Subject::reference(f > 1e7 ? "16 MHz" : "8 MHz"), f > 1e7 ? 16.0640e6 : 8.0656e6,
+              {{std::string(kKnown), f}, {std::string(kKnownWithin), 50.0}});
+    CHECK(counterOf(bench.build).ppmLow < -300);
+    CHECK(counterOf(bench.build).ppmHigh > -100);
+}
+
+TEST_CASE("a count off a display that nobody described is good for 50 ppm") {
+    // Source: what plain crystals are off, common practice.
+    CHECK(typedWith({}, Unit::hertz, 14.06e6).uncertainty >= 50e-6 * 14.06e6);
+    std::vector<MeterLine> own = usualMeters();
+    for (MeterLine& line : own) line.id = 1;
+    CHECK(typedWith(own, Unit::hertz, 14.06e6).uncertainty < 30);
+    CHECK(typedWith({}, Unit::volt, 5).uncertainty == measuredWith({}, Unit::volt, 5).uncertainty);
+}
+
 TEST_CASE("crystals: the last of each, dead ones, a load, a loss") {
     TuneBench bench;
     count(bench, Subject::crystal("10"), 4.913872e6);

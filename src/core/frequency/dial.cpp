@@ -43,7 +43,11 @@ Result<Dial> dialOf(const std::vector<DialPoint>& points, const DialShape& shape
     if (curve->way() == 0)
         return problem("",
                        "The frequency turns back between two positions: read these again, from one side.");
-    const double span = curve->high() - curve->low();
+    const bool shares = shape.travel > 0;
+    if (shares && !(curve->low() >= 0 && curve->high() <= shape.travel * (1 + 1e-9)))
+        return problem("", "A share of the travel lies between none and all of it.");
+    const double first = shares ? 0 : curve->low();
+    const double span = shares ? shape.travel : curve->high() - curve->low();
     if (shape.round && shape.sweep == 0 && span > 360)
         return problem("",
                        "The positions go over more than a full turn: they are no degrees of a round dial.");
@@ -62,7 +66,7 @@ Result<Dial> dialOf(const std::vector<DialPoint>& points, const DialShape& shape
         mark.frequency = std::min(std::max(k * out.minor, out.low), out.high);
         const double at = curve->where(mark.frequency);
         if (std::isnan(at)) continue;
-        mark.place = out.from + (at - curve->low()) / span * (out.to - out.from);
+        mark.place = out.from + (at - first) / span * (out.to - out.from);
         const double majors = mark.frequency / out.major;
         mark.major = std::abs(majors - std::round(majors)) < 1e-6;
         if (mark.major) mark.label = label(mark.frequency, out.major);

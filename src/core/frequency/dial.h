@@ -19,6 +19,8 @@ struct DialShape {
     double size = 60;  ///< diameter of the ring of marks, or length of the straight scale [mm]
     double sweep =
         180;  ///< that the positions from first to last go over, round [degrees]; 0: positions are degrees
+    double travel = 0;  ///< positions are shares of a whole travel of this, 1 or 100, and the sweep or the
+                        ///< scale is all of it; 0: it goes from the first to the last position
     bool mirrored = false;  ///< drawn for the inside of a window; the marks' places stay
 };
 

@@ -1,6 +1,7 @@
 #include "core/frequency/reference.h"
 
 #include <algorithm>
+#include <array>
 
 #include "core/quantity/quantity.h"
 
@@ -11,9 +12,16 @@ using Verdict = ReferenceFit::Verdict;
 
 constexpr double kTwice = 1.96;                 ///< deviations that hold 19 of 20
 constexpr double kDominates = 5, kOfMany = 20;  ///< times the other's harm, of two points and of more
-constexpr double kUnknownPpm = 1;               ///< of a reading that nobody says more of
+constexpr double kUnknownPpm = 1;               ///< the weight of a reading that nobody says more of
 
 double sameShare(double f) { return kUnknownPpm * 1e-6 * std::abs(f); }
+
+/// Deviations that hold 19 of 20 where the scatter of so many points too many is all that is known (Student).
+double factorOf(double left) {
+    constexpr std::array kStudent{12.71, 4.30, 3.18, 2.78, 2.57, 2.45, 2.36, 2.31, 2.26, 2.23};
+    const auto at = std::size_t(left) - 1;
+    return at < kStudent.size() ? kStudent[at] : kTwice;
+}
 
 /// Sums of a weighted line of deviations against frequency.
 struct Line {
@@ -130,13 +138,16 @@ ReferenceFit fitReference(const std::vector<CountedPoint>& all) {
                                           : std::sqrt(std::max(line.chi / left, 1e-6)))
                                   : 1.0;
     const double b = line.offset, k = line.k;
-    const double bOff = kTwice * line.offsetError * wider, kOff = kTwice * line.kError * wider;
+    const double factor = said || left < 1 ? kTwice : factorOf(left);
+    const double bOff = factor * line.offsetError * wider, kOff = factor * line.kError * wider;
     out.offset = b;
-    out.offsetLow = b - bOff;
-    out.offsetHigh = b + bOff;
     out.ppm = k * 1e6;
-    out.ppmLow = (k - kOff) * 1e6;
-    out.ppmHigh = (k + kOff) * 1e6;
+    if (said || left > 0) {
+        out.offsetLow = b - bOff;
+        out.offsetHigh = b + bOff;
+        out.ppmLow = (k - kOff) * 1e6;
+        out.ppmHigh = (k + kOff) * 1e6;
+    }
     const One offset = alone(points, false), ratio = alone(points, true);
     const auto explains = [&](double chi) {
         return chi <=

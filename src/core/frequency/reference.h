@@ -24,9 +24,9 @@ struct ReferenceFit {
 /// Fit by weighted least squares. Of the two, what does a fifth of the other's harm, or less, over these
 /// frequencies, is not named beside it: crystals at hand are not so exact (common practice). With more than
 /// two points, whose scatter shows how exact they are, a twentieth.
-/// @param points  those that are no frequency are left out. Without errors the scatter about the line is
-/// taken, and
-///                with two points one part in a million.
+/// @param points  those that are no frequency are left out. Where one says no error, the scatter about the
+///                line is taken with Student's factor; two such points do not scatter: their intervals stay
+///                unknown (NaN), and the verdict goes by the two harms alone.
 ReferenceFit fitReference(const std::vector<CountedPoint>& points);
 
 std::string word(ReferenceFit::Verdict verdict);

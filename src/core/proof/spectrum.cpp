@@ -43,6 +43,10 @@ class Trace {
     double floor() const { return floor_; }
     /// Two frequencies are one within this [Hz].
     double near(double hertz) const { return std::max(kNear * hertz, kBins * step_); }
+    /// The same of a multiple: where the carrier was told by its bin, half a bin counts as often.
+    double nearOf(double carrier, long order) const {
+        return std::max(near(double(order) * carrier), (kBins + double(order) / 2) * step_);
+    }
     bool covers(double hertz) const {
         return points_.size() > 1 && hertz >= points_.front().hertz && hertz <= points_.back().hertz;
     }
@@ -142,7 +146,7 @@ VerdictState judged(const TracePeak& peak, double uncertainty) {
 
 void name(TracePeak& peak, const Trace& trace, double carrier, const std::vector<Oscillator>& oscillators) {
     const auto order = std::lround(peak.hertz / carrier);
-    if (order >= 2 && std::abs(peak.hertz - double(order) * carrier) <= trace.near(peak.hertz)) {
+    if (order >= 2 && std::abs(peak.hertz - double(order) * carrier) <= trace.nearOf(carrier, order)) {
         peak.harmonic = int(order);
         peak.name = "harmonic " + std::to_string(order);
         return;
@@ -151,9 +155,9 @@ void name(TracePeak& peak, const Trace& trace, double carrier, const std::vector
     peak.name = product.empty() ? "not named" : product;
 }
 
-void addUnseen(Spectrum& out, const Trace& trace, const SpectrumQuestion& q) {
+void addUnseen(Spectrum& out, const Trace& trace, double carrier, const SpectrumQuestion& q) {
     for (int order = 2; order <= q.harmonics; ++order) {
-        const double hertz = order * out.carrier.hertz;
+        const double hertz = order * carrier;
         const bool there = std::any_of(out.peaks.begin(), out.peaks.end(),
                                        [&](const TracePeak& p) { return p.harmonic == order; });
         const double level = trace.levelAround(hertz);
@@ -220,6 +224,9 @@ Spectrum judgeSpectrum(std::vector<TracePoint> points, const SpectrumQuestion& q
         carrier = best;
     }
     out.carrier = {carrier->hertz, carrier->level, 0, 1, "carrier"};
+    // A carrier that was said is better known than the bin it stands in.
+    const bool said = std::abs(out.carrier.hertz - q.carrier) <= trace.near(q.carrier);
+    const double exact = q.carrier > 0 && said ? q.carrier : out.carrier.hertz;
     peaks.erase(carrier);
     if (peaks.size() > kMost) {
         std::partial_sort(peaks.begin(), peaks.begin() + kMost, peaks.end(),
@@ -231,10 +238,10 @@ Spectrum judgeSpectrum(std::vector<TracePoint> points, const SpectrumQuestion& q
         peak.hertz = p.hertz;
         peak.level = p.level;
         peak.below = out.carrier.level - p.level;
-        name(peak, trace, out.carrier.hertz, q.oscillators);
+        name(peak, trace, exact, q.oscillators);
         out.peaks.push_back(std::move(peak));
     }
-    addUnseen(out, trace, q);
+    addUnseen(out, trace, exact, q);
     std::sort(out.peaks.begin(), out.peaks.end(),
               [](const TracePeak& a, const TracePeak& b) { return a.hertz < b.hertz; });
     for (TracePeak& peak : out.peaks) {

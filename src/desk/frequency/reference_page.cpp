@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include <QRegularExpression>
+
 #include "core/quantity/shown.h"
 #include "desk/pieces/big_number.h"
 #include "desk/pieces/card.h"
@@ -18,24 +20,36 @@ namespace {
 constexpr FileWish kRecordingFile{"A recording of the beat", "recording",
                                   "Recordings (*.wav *.flac *.ogg);;All files (*)"};
 
-/// Two frequencies in one line, the known one first.
+/// Two frequencies in one line, the known one first; behind them how far that one may be off.
 struct Pair {
     double known = 0, read = 0;
+    double within = 0;  ///< [ppm]; 0: not said
 };
 std::optional<Pair> pairIn(const QString& text) {
+    static const QRegularExpression behind(
+        QStringLiteral("(?:\\s|±|\\+/-|\\+-)*([0-9]+(?:[.,][0-9]+)?|[.,][0-9]+)\\s*ppm\\s*$"),
+        QRegularExpression::CaseInsensitiveOption);
+    if (const auto said = behind.match(text); said.hasMatch()) {
+        auto out = pairIn(text.left(said.capturedStart()));
+        if (out) out->within = said.captured(1).replace(QChar(','), QChar('.')).toDouble();
+        return out && out->within > 0 ? out : std::nullopt;
+    }
     const QStringList words = text.simplified().split(QChar(' '), Qt::SkipEmptyParts);
     for (int cut = 1; cut < words.size(); ++cut) {
         const auto known = parseShown(words.mid(0, cut).join(QChar(' ')).toStdString(), Unit::hertz);
         const auto read = parseShown(words.mid(cut).join(QChar(' ')).toStdString(), Unit::hertz);
-        if (known && read && known->value > 0 && read->value > 0) return Pair{known->value, read->value};
+        if (known && read && known->value > 0 && read->value > 0) return Pair{known->value, read->value, 0};
     }
     return std::nullopt;
 }
 
 QString hertz(double value, int digits = 9) { return qs(formatQuantity(value, Unit::hertz, digits)); }
 
-/// "−3.2 to 4.1 Hz".
-QString between(double low, double high, const char* unit) {
+/// "−3.2 to 4.1 Hz"; of what two points say that nobody calls exact, the figure alone.
+QString between(double middle, double low, double high, const char* unit) {
+    if (std::isnan(low))
+        return QStringLiteral("about %1\u202f%2")
+            .arg(qs(decimals(middle, std::abs(middle) < 100 ? 1 : 0, true)), QString::fromUtf8(unit));
     const double widest = std::max(std::abs(low), std::abs(high));
     const int places = widest < 1 ? 2 : widest < 100 ? 1 : 0;
     return QStringLiteral("%1 to %2\u202f%3")
@@ -175,6 +189,7 @@ void ReferencePage::keepTyped(const QString& text) {
     Reading typed{0, Subject::reference(decimals(pair->known, 0)), pair->read, Unit::hertz, 0, {}, "typed",
                   0};
     typed.settings[std::string(kKnown)] = pair->known;
+    if (pair->within > 0) typed.settings[std::string(kKnownWithin)] = pair->within;
     known_ = 0;
     session_.kept(session_.book().takeReading(typed));
 }
@@ -206,8 +221,8 @@ void ReferencePage::showFit() {
     const auto all = knownFrequencies(session_.build());
     std::vector<Fact> facts;
     if (std::isfinite(fit.offset)) {
-        facts.push_back({QStringLiteral("Offset"), between(fit.offsetLow, fit.offsetHigh, "Hz")});
-        facts.push_back({QStringLiteral("Reference"), between(fit.ppmLow, fit.ppmHigh, "ppm")});
+        facts.push_back({QStringLiteral("Offset"), between(fit.offset, fit.offsetLow, fit.offsetHigh, "Hz")});
+        facts.push_back({QStringLiteral("Reference"), between(fit.ppm, fit.ppmLow, fit.ppmHigh, "ppm")});
     }
     const double ppm = std::max(std::abs(fit.ppmLow), std::abs(fit.ppmHigh));
     if (beat_) {
@@ -219,9 +234,13 @@ void ReferencePage::showFit() {
     fit_->setTitle(QStringLiteral("What its readings are worth"));
     fit_->setFacts(facts);
     fit_->setText(
-        QStringLiteral("What may be claimed: %1\n\n19 of 20 times it lies between these. An offset is taken "
+        QStringLiteral("What may be claimed: %1\n\n%2 An offset is taken "
                        "off each reading; a reference is trimmed. W counts a zero beat from a recording.")
-            .arg(qs(claimOf(ppm))));
+            .arg(qs(claimOf(ppm)),
+                 std::isfinite(fit.offset) && std::isnan(fit.ppmLow)
+                     ? QStringLiteral("How exact the two known ones are was not said, so no limits can be "
+                                      "given: type it behind them, 16M 16.00005M 50ppm.")
+                     : QStringLiteral("19 of 20 times it lies between these.")));
     showSize(fit, all.size());
     verdict_->show(stateOf(fit.verdict), qs(fit.sentence));
     plot_->show(errorPlot(all, fit));
@@ -268,7 +287,9 @@ void ReferencePage::refresh() {
                    "from a wrong reference."));
     else
         setNow(QStringLiteral("%1 known frequencies: one more, far from them, tells more.").arg(all.size()),
-               QStringLiteral("Type known and read; Enter counts the one in hand anew; X puts it aside."));
+               QStringLiteral(
+                   "Type known, read, and how exact the known one is (50ppm); Enter counts the one in "
+                   "hand anew; X puts it aside."));
     wantReading(
         QStringLiteral("Known, and what it reads"),
         [](const QString& text) {
@@ -278,8 +299,12 @@ void ReferencePage::refresh() {
                 out.trouble =
                     QStringLiteral("Two frequencies: the known one, then what is read, 10M 10.00012M.");
             if (pair)
-                out.shows = QStringLiteral("%1 reads %2 Hz off")
-                                .arg(hertz(pair->known), qs(decimals(pair->read - pair->known, 1, true)));
+                out.shows = QStringLiteral("%1%2 reads %3 Hz off")
+                                .arg(hertz(pair->known),
+                                     pair->within > 0 ? QStringLiteral(", ±%1,").arg(
+                                                            qs(formatQuantity(pair->within, Unit::ppm, 3)))
+                                                      : QString(),
+                                     qs(decimals(pair->read - pair->known, 1, true)));
             return out;
         },
         [this](const QString& text) { keepTyped(text); });
