@@ -151,7 +151,8 @@ int coilCommand(const CoilQuestion& question, bool json) {
     std::printf("wire on the core %.0f mm, cut %.0f mm", length * 1e3, cut * 1e3);
     if (ring) std::printf("; %d turns fit in one layer", turnsThatFit(core, wire));
     std::printf("\n");
-    if (power.copperQ > 0) std::printf("copper-only Q at most %.0f\n", power.copperQ);
+    if (power.copperQ > 0)
+        std::printf("copper-only Q at most %s\n", formatQuantity(power.copperQ, Unit::none, 2).c_str());
     if (power.ceiling > 0)
         std::printf("flux %.2f mT of about %.1f mT\n", power.flux * 1e3, power.ceiling * 1e3);
     return 0;

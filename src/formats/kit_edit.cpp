@@ -35,6 +35,7 @@ Json stepsJson(const std::vector<Step>& steps) {
         if (!step.caution.empty()) row["caution"] = step.caution;
         if (!step.note.empty()) row["note"] = step.note;
         if (!step.erratum.empty()) row["erratum"] = step.erratum;
+        if (!step.number.empty()) row["number"] = step.number;
         out.push_back(std::move(row));
     }
     return out;

@@ -118,6 +118,7 @@ Step readStep(JsonFields& fields) {
     step.stage = fields.text("stage", "");
     step.hardness = fields.number("hard", 1, 5, 0);
     step.erratum = fields.text("erratum", "");
+    step.number = fields.text("number", "");
     fields.finish();
     return step;
 }

@@ -125,6 +125,7 @@ struct Step {
     double taken = 0;     ///< what a builder before took [min]; 0: not said
     int mended = 0;       ///< what the loupe of a builder before found at it
     std::string erratum;  ///< what the manual or the print has wrong here
+    std::string number;   ///< the paper's own, "12" or "5.1"; empty: it has none
 };
 
 /// Something to know at `from` because of what comes at `until`.

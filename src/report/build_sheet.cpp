@@ -23,10 +23,10 @@ Colours paperColours() {
     return out;
 }
 
-QString stepHtml(const Kit& kit, const Build& build, const Step& step, std::size_t number) {
+QString stepHtml(const Kit& kit, const Build& build, const Step& step, const QString& number) {
     QString out = QStringLiteral("<p><b>%1 %2 %3</b>")
                       .arg(build.done(step.id) ? QStringLiteral("\u2611") : QStringLiteral("\u2610"))
-                      .arg(number)
+                      .arg(number.toHtmlEscaped())
                       .arg(esc(step.title));
     QStringList parts;
     for (const std::string& ref : step.fits) {
@@ -98,7 +98,13 @@ class SheetPrinter {
                     QString::fromStdString(kit_.name) + QStringLiteral(", build sheet, ") +
                         QString::fromUtf8(name.data(), int(name.size())));
         y_ += 34;
-        for (std::size_t i = 0; i < order.size(); ++i) printStep(kit_.steps[order[i]], i + 1);
+        // The paper's own numbers where it has any: they are what one looks for in it.
+        const bool numbered = std::any_of(kit_.steps.begin(), kit_.steps.end(),
+                                          [](const Step& step) { return !step.number.empty(); });
+        for (std::size_t i = 0; i < order.size(); ++i) {
+            const Step& step = kit_.steps[order[i]];
+            printStep(step, numbered ? QString::fromStdString(step.number) : QString::number(i + 1));
+        }
         printFoot();
     }
 
@@ -117,7 +123,7 @@ class SheetPrinter {
         y_ = kMargin;
     }
 
-    void printStep(const Step& step, std::size_t number) {
+    void printStep(const Step& step, const QString& number) {
         const auto map = mapOf(kit_, step);
         QTextDocument text;
         text.setDefaultFont(benchFont(10));

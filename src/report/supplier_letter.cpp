@@ -18,7 +18,7 @@ std::string howChecked(const Kit& kit, const Build& build) {
     const std::string counted = ", the meter's own error counted.";
     if (read == values) return "Every value was measured" + counted;
     return std::to_string(read) + " of " + std::to_string(values) + " values were measured" + counted +
-           " The others were looked at.";
+           " The others were not.";
 }
 
 }  // namespace

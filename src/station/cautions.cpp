@@ -3,7 +3,9 @@
 #include <algorithm>
 #include <cctype>
 #include <initializer_list>
+#include <regex>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 namespace ombrek {
@@ -37,6 +39,12 @@ const CautionRow kCautions[] = {
      "Finger-tight: an over-tightened screw cracks the board."},
 };
 
+std::string small(const std::string& text) {
+    std::string out;
+    for (const char c : text) out += char(std::tolower(static_cast<unsigned char>(c)));
+    return out;
+}
+
 bool begins(const std::string& low, std::string_view word) {
     for (std::size_t at = low.find(word); at != std::string::npos; at = low.find(word, at + 1)) {
         if (at == 0 || !std::isalnum(static_cast<unsigned char>(low[at - 1]))) return true;
@@ -46,9 +54,41 @@ bool begins(const std::string& low, std::string_view word) {
 
 }  // namespace
 
+std::string withMore(std::string text, const std::string& more) {
+    for (std::size_t from = 0; from < more.size();) {
+        const std::size_t end = std::min(more.find(". ", from), more.size() - 1) + 1;
+        const std::string sentence = more.substr(from, end - from);
+        if (text.find(sentence) == std::string::npos) text += (text.empty() ? "" : " ") + sentence;
+        from = std::min(more.find_first_not_of(' ', end), more.size());
+    }
+    return text;
+}
+
+std::vector<std::string> nutDrivers(const std::string& text) {
+    static constexpr std::pair<std::string_view, std::string_view> drivers[] = {
+        {"m2", "4 mm"},      {"m2.5", "5 mm"},     {"m3", "5.5 mm"},    {"m4", "7 mm"},
+        {"m5", "8 mm"},      {"m6", "10 mm"},      {"2-56", "3/16 in"}, {"4-40", "1/4 in"},
+        {"6-32", "5/16 in"}, {"8-32", "11/32 in"}, {"10-32", "3/8 in"}};
+    static const std::regex nut(
+        "\\bnuts?\\b|mutter|\xc3\xa9"
+        "crou"),
+        thread("\\bm[2-6]([.,]5)?(?![0-9])|\\b(2-56|4-40|6-32|8-32|10-32)\\b");
+    std::string low = small(text);
+    std::replace(low.begin(), low.end(), ',', '.');
+    std::vector<std::string> out;
+    if (!std::regex_search(low, nut)) return out;
+    for (std::sregex_iterator at(low.begin(), low.end(), thread), end; at != end; ++at) {
+        for (const auto& [name, across] : drivers) {
+            const std::string driver = "nut driver " + std::string(across);
+            if (at->str() == name && std::find(out.begin(), out.end(), driver) == out.end())
+                out.push_back(driver);
+        }
+    }
+    return out;
+}
+
 std::string cautionsOf(const std::string& text) {
-    std::string low;
-    for (const char c : text) low += char(std::tolower(static_cast<unsigned char>(c)));
+    const std::string low = small(text);
     std::string out;
     for (const CautionRow& row : kCautions) {
         const bool met = std::any_of(row.words.begin(), row.words.end(),

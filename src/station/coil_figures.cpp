@@ -64,7 +64,7 @@ void sayLoss(const CoilIdea& idea, CoilFigures& out, std::string& mind) {
                          formatQuantity(acResistance(idea.wire, length, idea.frequency), Unit::ohm, 3),
                          std::nullopt});
     const double q = copperQ(out.inductance, idea.wire, length, idea.frequency);
-    out.lines.push_back({"Copper Q at most", formatQuantity(std::round(q), Unit::none, 3), std::nullopt});
+    out.lines.push_back({"Copper Q at most", formatQuantity(q, Unit::none, 2), std::nullopt});
     if (!(idea.power > 0) || idea.core.shape != MagneticCore::Shape::ring || idea.air()) return;
     const double flux = fluxDensity(idea.core, idea.turns, std::sqrt(idea.power * idea.ohms), idea.frequency);
     const double ceiling = fluxCeiling(idea.frequency);
@@ -129,7 +129,8 @@ bool takeWord(CoilIdea& idea, const std::string& word, const std::vector<Magneti
     }
 }
 
-/// "air 8mm 12mm": the two words after "air".
+/// "air 8mm 12mm": the two words after "air". The radius is the former's yet: which wire, another word may
+/// say.
 Result<void> takeAir(CoilIdea& idea, std::istringstream& words) {
     std::string diameter, length;
     words >> diameter >> length;
@@ -138,7 +139,7 @@ Result<void> takeAir(CoilIdea& idea, std::istringstream& words) {
                       d->value < 1 && l->value > 1e-4 && l->value < 2;
     if (!good) return problem("coil", "An air-core coil wants its diameter and length: air 8mm 12mm.");
     idea.core = {};
-    idea.airRadius = d->value / 2 + idea.wire.enamelled / 2;
+    idea.airRadius = d->value / 2;
     idea.airLength = l->value;
     return {};
 }
@@ -174,6 +175,7 @@ Result<CoilIdea> changedIdea(CoilIdea idea, std::string_view text, const std::ve
     std::istringstream words{std::string(text)};
     const double before = idea.target;
     bool turns = false;
+    if (idea.air()) idea.airRadius -= idea.wire.enamelled / 2;
     for (std::string word; words >> word;) {
         if (word == "air") {
             if (const auto taken = takeAir(idea, words); !taken) return tl::make_unexpected(taken.error());
@@ -184,6 +186,7 @@ Result<CoilIdea> changedIdea(CoilIdea idea, std::string_view text, const std::ve
                                "frequency, power or impedance.");
         }
     }
+    if (idea.air()) idea.airRadius += idea.wire.enamelled / 2;
     if (!idea.air() && idea.core.shape == MagneticCore::Shape::ring && !whole(idea.core))
         return problem("coil", "A ring of your own wants its AL and its size in mm: AL4.9n 12.7x7.7x4.8.");
     if (!(idea.wire.bare > 0)) return problem("coil", "Say the wire too, as 28AWG, 28SWG or 0.4mm.");

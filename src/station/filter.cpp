@@ -17,10 +17,12 @@ std::vector<FilterPart> filterOf(const Kit& kit, const std::vector<LadderElement
     std::vector<FilterPart> out;
     const double frequency = kit.ratings.on(band).frequency;
     const auto& refs = kit.lowPassOn(band);
+    const std::vector<LadderElement> wanted = lowPassOf(kit, band);
     for (std::size_t i = 0; i < ladder.size(); ++i) {
         FilterPart part;
         part.ref = refs[i].ref;
         part.element = ladder[i];
+        part.wanted = i < wanted.size() ? wanted[i].value : 0;
         const Coil* coil = kit.coil(part.ref);
         const Part* listed = kit.part(part.ref);
         const double tolerance = coil ? coil->tolerance : listed ? listed->tolerance : 0;

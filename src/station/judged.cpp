@@ -51,7 +51,7 @@ void Judged::takeOver(Judged&& before, const std::function<bool(std::string_view
     keep(word, checks_, before.checks_);
     keep(word && coils, tunes_, before.tunes_);  // a remedy counts in the turns on the core
     if (word) proofs_ = std::move(before.proofs_);
-    keep(steps && reading, timeLeft_, before.timeLeft_);
+    keep(bag && coils && steps, timeLeft_, before.timeLeft_);
     keep(bag && coils && word && steps && none({"finding", "looked", "preference"}), readiness_,
          before.readiness_);
 }

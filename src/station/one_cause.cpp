@@ -20,6 +20,7 @@ struct Read {
     const Part* part;
     double value, ratio;
     bool off;
+    bool replaced = false;  ///< it was off, and what is there now is right
 };
 
 double medianOf(std::vector<double> values) {
@@ -34,6 +35,7 @@ std::string countWord(std::size_t count) {
     return count < words.size() ? words[count] : std::to_string(count);
 }
 
+/// The parts with their last readings.
 std::vector<Read> readsOf(const Kit& kit, const Build& build) {
     std::vector<Read> out;
     for (const Part& part : kit.parts) {
@@ -46,6 +48,21 @@ std::vector<Read> readsOf(const Kit& kit, const Build& build) {
                        state == VerdictState::fail || state == VerdictState::doubtful});
     }
     return out;
+}
+
+/// What is right by now and was outside its limits before speaks for how the line was packed, too.
+void recallReplaced(const Build& build, std::vector<Read>& reads) {
+    std::map<std::string, Read*> right;
+    for (Read& r : reads) {
+        if (!r.off) right[r.part->ref] = &r;
+    }
+    for (const Reading& r : build.readings) {
+        const auto hit = r.subject.is(Subject::Kind::part) ? right.find(r.subject.id) : right.end();
+        if (hit == right.end() || !std::isfinite(r.value) || !(r.value > 0)) continue;
+        const Part& part = *hit->second->part;
+        if (judgeReading(r, partLimits(part), build.rule, part.unit).state == VerdictState::fail)
+            *hit->second = {&part, r.value, r.value / part.nominal, true, true};
+    }
 }
 
 /// The readings whose ratio lies near the middle of all.
@@ -108,8 +125,9 @@ double soldAs(double value) {
 }  // namespace
 
 std::vector<OneCause> oneCauses(const Kit& kit, const Build& build) {
-    const std::vector<Read> reads = readsOf(kit, build);
+    std::vector<Read> reads = readsOf(kit, build);
     std::vector<OneCause> out = scales(reads);
+    recallReplaced(build, reads);
     const auto explained = [&](const Read& r) {
         return std::any_of(out.begin(), out.end(), [&](const OneCause& cause) {
             return std::find(cause.refs.begin(), cause.refs.end(), r.part->ref) != cause.refs.end();
@@ -131,13 +149,20 @@ std::vector<OneCause> oneCauses(const Kit& kit, const Build& build) {
         const Part& part = *near.front()->part;
         const double value = soldAs(ratio * part.nominal);
         OneCause cause;
-        cause.refs = refsOf(near);
+        std::vector<const Read*> left;
+        for (const Read* r : near) {
+            if (!r->replaced) left.push_back(r);
+        }
+        if (left.empty()) continue;
+        cause.refs = refsOf(left);
         cause.ratio = ratio;
         const bool every = near.size() == all.size();
         cause.head = (every ? "All " + countWord(near.size())
                             : countWord(near.size()) + " of " + countWord(all.size())) +
                      " " + part.value + " read " + formatQuantity(value, part.unit, 3);
         cause.head.front() = char(std::toupper(static_cast<unsigned char>(cause.head.front())));
+        if (left.size() < near.size())
+            cause.head += ", " + countWord(near.size() - left.size()) + " replaced";
         cause.sentence = "They are off by one ratio, " + decimals(ratio, 2) +
                          ": the line was packed with another value. One remedy serves them all.";
         out.push_back(std::move(cause));

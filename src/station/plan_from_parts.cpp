@@ -3,8 +3,10 @@
 #include <algorithm>
 #include <cctype>
 #include <map>
+#include <set>
 
 #include "kit/package.h"
+#include "station/cautions.h"
 
 namespace ombrek {
 namespace {
@@ -196,8 +198,8 @@ std::vector<Step> planFromParts(const std::vector<Part>& parts) {
                 step.title = titleOf(group, value, step.fits);
                 step.minutes = group.minutes * double(step.fits.size());
                 step.height = group.height;
-                step.caution = group.caution;
                 step.note = group.note;
+                step.caution = withMore(group.caution, cautionsOf(step.note));
                 into.push_back(std::move(step));
             }
         }
@@ -234,6 +236,18 @@ std::vector<Step> planFromParts(const std::vector<Part>& parts) {
         step.after = afterVolts.empty() ? std::vector<std::string>{gate} : idsOf(afterVolts);
     }
     out.insert(out.end(), last.begin(), last.end());
+    return out;
+}
+
+Craft craftOf(const Kit& kit, const std::vector<std::string>& fits) {
+    Craft out;
+    for (const std::string& ref : fits) {
+        const Part* part = kit.part(ref);
+        if (part == nullptr) continue;
+        const Group& group = kGroups[groupOf(*part, false)];
+        out.caution = withMore(std::move(out.caution), group.caution);
+        out.note = withMore(std::move(out.note), group.note);
+    }
     return out;
 }
 

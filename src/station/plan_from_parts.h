@@ -15,6 +15,13 @@ namespace ombrek {
 /// coils wait for their winding. Every step depends only on what must be: the schools sort the rest.
 std::vector<Step> planFromParts(const std::vector<Part>& parts);
 
+/// What the hand should know of the parts that a step fits, whoever wrote the step: the cautions and the
+/// craft of their kinds, each once.
+struct Craft {
+    std::string caution, note;
+};
+Craft craftOf(const Kit& kit, const std::vector<std::string>& fits);
+
 /// The plan with a step for every part that none fits: planned from the part alone, before the look at the
 /// joints.
 std::vector<Step> withEveryPart(const Kit& kit);

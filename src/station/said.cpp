@@ -17,7 +17,9 @@ std::vector<std::string> thingsSaid(std::string_view text) {
     std::vector<std::string> out;
     std::string thing;
     const auto end = [&] {
-        if (std::string bare = withoutBlanks(thing); !bare.empty()) out.push_back(std::move(bare));
+        std::string bare = withoutBlanks(thing);
+        if (bare.ends_with('.')) bare.pop_back();  // the sentence's own
+        if (!bare.empty()) out.push_back(std::move(bare));
         thing.clear();
     };
     for (std::size_t i = 0; i < text.size(); ++i) {

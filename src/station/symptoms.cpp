@@ -11,17 +11,35 @@ namespace {
 constexpr double kRuledOut = 0.02;  ///< of its weight that is left: a test may have been made badly
 constexpr std::size_t kRefsMost = 4;
 
-/// Whether a part is what one of the words says: its designator, or within its words.
-bool named(const Part& part, const std::vector<std::string>& words) {
-    const std::string text = lowered(part.what + " " + std::string(word(part.kind)));
-    return std::any_of(words.begin(), words.end(), [&](const std::string& w) {
-        return lowered(part.ref) == lowered(w) || text.find(lowered(w)) != std::string::npos;
-    });
+bool inLowPass(const Kit& kit, const std::string& ref) {
+    const auto has = [&](const std::vector<FilterElement>& filter) {
+        return std::any_of(filter.begin(), filter.end(),
+                           [&](const FilterElement& e) { return e.ref == ref; });
+    };
+    return has(kit.lowPass) || std::any_of(kit.ratings.bands.begin(), kit.ratings.bands.end(),
+                                           [&](const BandRating& band) { return has(band.lowPass); });
+}
+
+/// Whether a part is what one of the words says: its designator, or within its words; and none of those that
+/// it must not be.
+bool named(const Kit& kit, const Part& part, const std::vector<std::string>& words) {
+    const std::string text = lowered(part.what + " " + std::string(word(part.kind)) + " ");
+    bool out = false;
+    for (const std::string& w : words) {
+        if (w.starts_with('-')) {
+            if (text.find(lowered(w.substr(1))) != std::string::npos) return false;
+        } else if (w == "@low-pass") {
+            out = out || inLowPass(kit, part.ref);
+        } else {
+            out = out || lowered(part.ref) == lowered(w) || text.find(lowered(w)) != std::string::npos;
+        }
+    }
+    return out;
 }
 
 bool anyNamed(const Kit& kit, const std::vector<std::string>& words) {
     return words.empty() || std::any_of(kit.parts.begin(), kit.parts.end(),
-                                        [&](const Part& part) { return named(part, words); });
+                                        [&](const Part& part) { return named(kit, part, words); });
 }
 
 std::vector<std::string> triedOf(const Build& build, const Symptom& symptom) {
@@ -63,7 +81,7 @@ std::vector<CauseNow> causesNow(const Kit& kit, const Build& build, const Sympto
         now.ruledOut = std::find(tried.begin(), tried.end(), cause.suspect) != tried.end();
         if (now.ruledOut) now.share *= kRuledOut;
         for (const Part& part : kit.parts) {
-            if (now.refs.size() < kRefsMost && named(part, cause.parts)) now.refs.push_back(part.ref);
+            if (now.refs.size() < kRefsMost && named(kit, part, cause.parts)) now.refs.push_back(part.ref);
         }
         sum += now.share;
         out.push_back(std::move(now));

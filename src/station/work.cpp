@@ -3,8 +3,10 @@
 #include <algorithm>
 #include <cctype>
 #include <map>
+#include <set>
 
 #include "kit/package.h"
+#include "station/winding.h"
 
 namespace ombrek {
 namespace {
@@ -157,8 +159,46 @@ std::vector<WorkDone> workDone(const Kit& kit, const Build& build) {
     return out;
 }
 
+namespace {
+
+/// Minutes of what stands in no step (common practice, each).
+constexpr double kMeasured = 0.4, kLookedAt = 0.1, kWound = 12, kChecked = 2, kAdjusted = 8, kProved = 10;
+
+/// The bag, coils that no step winds, checks that no hold asks for, adjustments, and the power of each band.
+void addBesideSteps(const Kit& kit, const Build& build, std::vector<WorkLeft>& out) {
+    std::set<std::string> inSteps, fitted;
+    std::set<Subject> held;
+    for (const Step& step : kit.steps) {
+        for (const std::string& ref : step.fits) {
+            inSteps.insert(ref);
+            if (build.done(step.id)) fitted.insert(ref);
+        }
+        if (step.hold) held.insert(step.hold->needs.begin(), step.hold->needs.end());
+    }
+    const auto add = [&](const Subject& subject, WorkKind kind, double minutes) {
+        if (!held.contains(subject) && build.last(subject) == nullptr) out.push_back({kind, minutes});
+    };
+    const double each = build.depth == BagDepth::measureAll ? kMeasured : kLookedAt;
+    for (const Part& part : kit.parts) {
+        if (!fitted.contains(part.ref) && !build.parts.contains(part.ref))
+            add(Subject::part(part.ref), WorkKind::inspect, part.unit == Unit::none ? kLookedAt : each);
+    }
+    for (const Coil& coil : kit.coils) {
+        if (!inSteps.contains(coil.ref) && !wound(coil, build))
+            add(Subject::coil(coil.ref), WorkKind::winding, kWound);
+    }
+    for (const Check& check : kit.checks) add(Subject::check(check.id), WorkKind::test, kChecked);
+    for (const Adjustment& a : kit.adjustments) add(Subject::adjustment(a.id), WorkKind::test, kAdjusted);
+    if (!kit.ratings.transmits()) return;
+    if (kit.ratings.bands.empty()) add(Subject::power(), WorkKind::test, kProved);
+    for (const BandRating& band : kit.ratings.bands) add(Subject::power(band.name), WorkKind::test, kProved);
+}
+
+}  // namespace
+
 std::vector<WorkLeft> workLeft(const Kit& kit, const Build& build) {
     std::vector<WorkLeft> out;
+    addBesideSteps(kit, build, out);
     for (const Step& step : kit.steps) {
         if (!build.done(step.id)) out.push_back({workOf(kit, step), step.minutes});
     }

@@ -105,6 +105,16 @@ TEST_CASE("the coil to squeeze gives what is said of it, and no other coil gives
     const auto more = whichToSqueeze(filter, q, SqueezeFor::suppression);
     REQUIRE_FALSE(more.empty());
     CHECK(more[0].percent > 0);
+    // The same coils, measured a fifth over what is wanted: none of them is squeezed further.
+    auto large = filter;
+    for (FilterPart& part : large) {
+        part.measured = true;
+        part.spread = 2;
+        part.wanted = part.element.value / 1.2;
+    }
+    for (const Squeeze& s : whichToSqueeze(large, q, SqueezeFor::suppression)) CHECK(s.percent < 0);
+    for (FilterPart& part : large) part.wanted = part.element.value * 1.2;
+    for (const Squeeze& s : whichToSqueeze(large, q, SqueezeFor::power)) CHECK(s.percent > 0);
 }
 
 TEST_CASE("what a measured filter's curve says of its parts", "[simulation]") {

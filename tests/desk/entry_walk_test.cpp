@@ -426,6 +426,45 @@ TEST_CASE(
     CHECK(c1().state != VerdictState::pass);
 }
 
+TEST_CASE("variants that are typed in a correction are there to be chosen") {
+    const auto source = readPartsList("R1 10k\nC5 100p\n").value();
+    ListModel model;
+    model.take(source);
+    const auto at = [&](const char* text) {
+        for (std::size_t i = 0; i < model.rows().size(); ++i) {
+            if (model.rows()[i].source.starts_with(text)) return i;
+        }
+        return std::size_t(99);
+    };
+    const auto edit = model.correct(at("C5"), "C5 100p (40 m), 47p (20 m)");
+    REQUIRE(edit);
+    CHECK(model.source().list.variants == std::vector<std::string>{"40 m", "20 m"});
+    model.take(source, {*edit}, "20 m");
+    CHECK(model.rows()[at("C5")].text.find("47") != std::string::npos);
+    CHECK(model.source().list.variants.size() == 2);
+}
+
+TEST_CASE("a second list over the first is asked about, and may go below it") {
+    Desk desk;
+    desk.window().open(QStringLiteral("list"));
+    const auto page = [&]() -> ListPage& { return dynamic_cast<ListPage&>(*desk.window().page()); };
+    const auto paste = [&](const char* text, auto... key) {
+        QGuiApplication::clipboard()->setText(QString::fromUtf8(text));
+        desk.key(key...);
+        REQUIRE(desk.waitFor([&] { return !page().working(); }));
+    };
+    paste("R1 10k\nR2 4k7\n", Qt::Key_V, Qt::ControlModifier);
+    CHECK(page().model().parts() == 2);
+    paste("C1 100n\nC2 22p\n", Qt::Key_V, Qt::ControlModifier);
+    CHECK(page().model().rows()[0].source.starts_with("R"));
+    paste("C1 100n\nC2 22p\n", Qt::Key_V, Qt::ShiftModifier);
+    CHECK(page().model().parts() == 4);
+    paste("C3 1n\n", Qt::Key_V, Qt::ControlModifier);
+    CHECK(page().model().parts() == 4);
+    paste("C3 1n\n", Qt::Key_V, Qt::ControlModifier);
+    CHECK(page().model().parts() == 1);
+}
+
 TEST_CASE("a row that was confirmed stays confirmed when another is corrected") {
     ListModel model;
     model.take(readPartsList("C1  22  1\nR1-R3  100  4\nC2  33  1\n").value());

@@ -299,6 +299,10 @@ TEST_CASE("a column is corrected, and remembered for the next list with that hea
     write(desk.path("two.csv"), head + "C7;10n;103;50\nC8;1n;102;50\n");
     desk.key(Qt::Key_O);
     desk.answer(QString::fromStdString(desk.path("two.csv").string()));
+    REQUIRE(desk.waitFor([&] { return !page.working(); }));
+    CHECK(page.model().parts() == 3);  // asked about first
+    desk.key(Qt::Key_O);
+    desk.answer(QString::fromStdString(desk.path("two.csv").string()));
     REQUIRE(desk.waitFor([&] { return !page.working() && page.model().parts() == 2; }));
     CHECK(page.model().source().list.lines[0].mark == "103");
 }
@@ -377,8 +381,7 @@ TEST_CASE("drawers: found as one types, counted, added, changed, taken out") {
 TEST_CASE(
     "drawers: a CSV is taken in as one action, its refused rows told: the drawers go out and come back") {
     Desk desk(fresh);
-    desk.key(Qt::Key_F8);
-    desk.key(Qt::Key_Escape);
+    desk.key(Qt::Key_F8);  // nothing to find yet: the keys are the page's
     auto& page = pageOf<DrawersPage>(desk);
     write(desk.path("in.csv"),
           "drawer;value;volts;count\nA1;47n;63;5\nA2;47n;lots;5\nA3;1u;16;=2\nA4;4k7;;9\n");

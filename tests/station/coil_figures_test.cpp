@@ -38,6 +38,10 @@ TEST_CASE("what if: words in any order change the coil", "[coil figures]") {
     CHECK(a.power == 3);
     CHECK(a.ohms == 75);
     CHECK(figuresOf(a).inductance == figuresOf(b).inductance);
+    // An air coil on one former of one wire, in any order of the words.
+    CHECK(figuresOf(idea("1mm air 8mm 12mm 9")).inductance ==
+          figuresOf(idea("air 8mm 12mm 9 1mm")).inductance);
+    CHECK(figuresOf(idea("air 8mm 12mm 9 1mm")).inductance != figuresOf(idea("air 8mm 12mm 9")).inductance);
     // 24 turns at 4.9 nH: 2.82 µH; a target alone sets the turns (L = AL·N², definition of AL).
     CHECK(idea("T68-2 1u").turns == turnsFor(idea("T68-2 1u").core, 1e-6));
     for (const char* bad :

@@ -45,6 +45,29 @@ TEST_CASE("six of a line packed with another value are one finding") {
     CHECK(told.size() == 1);
 }
 
+TEST_CASE("a line stays one finding while its parts are replaced one after another") {
+    Bag bag;
+    for (int i = 1; i <= 4; ++i) bag.add("C" + std::to_string(i), 22e-9, 33e-9);
+    const auto replace = [&](const std::string& ref) {
+        Reading right = bag.build.readings.front();
+        right.subject = Subject::part(ref);
+        right.value = 22e-9;
+        right.uncertainty = 0.2e-9;
+        right.id = 100 + std::int64_t(bag.build.readings.size());
+        bag.build.readings.push_back(right);
+    };
+    replace("C1");
+    replace("C3");
+    const auto causes = oneCauses(bag.kit, bag.build);
+    REQUIRE(causes.size() == 1);
+    CHECK(causes[0].refs == std::vector<std::string>{"C2", "C4"});
+    CHECK(causes[0].head == "All four 22\u202fnF read 33\u202fnF, two replaced");
+    CHECK(toldOnce(bagStory(bag.kit, bag.build).troubles, causes).size() == 1);
+    replace("C2");
+    replace("C4");
+    CHECK(oneCauses(bag.kit, bag.build).empty());
+}
+
 TEST_CASE("everything off by one ratio is the meter, not the bag") {
     Bag bag;
     bag.add("C1", 22e-9, 22e-9 * 1.2);

@@ -218,6 +218,9 @@ TEST_CASE("a coupler and loads as builders write them") {
     CHECK(c.volts == 100);
     CHECK(c.coilQ == 200);
     CHECK(parseCoupler("L, coil 0..10u, rig 10p..1n").has_value());
+    // The page's own examples, copied with the point that ends their sentence.
+    CHECK(parseCoupler("T, coil 0.1u..25u, rig 10p..240p, antenna 10p..240p, 100 V.").has_value());
+    CHECK(parseAntennaLoads("35-120j, wire 20.3, 40m: 12+40j.").value().size() == 3);
     for (const char* wrong :
          {"", "T", "T, coil 1u..2u", "T, coil 1u..2u, rig 1p..2p", "coil 1u..2u, rig 1p..2p",
           "pi, coil 5u..2u, rig 1p..2p, antenna 1p..2p", "T, coil x..y, rig 1p..2p, antenna 1p..2p",

@@ -75,6 +75,30 @@ TEST_CASE("symptoms: what was tried goes to the end and comes back: a kit's own 
     CHECK(symptomsOf(Kit(), {shipped}).size() == 1);
 }
 
+TEST_CASE("symptoms: a cause names the parts that it may be, and no others") {
+    const auto text = readFile(dataFolder() / "symptoms.csv", 1000000);
+    const auto all = readSymptoms(*text);
+    REQUIRE(all);
+    Kit kit = kitWith({part("X1", "clock crystal"), part("X2", "filter crystal"), part("U1", "processor"),
+                       part("L1", "coil, band-pass"), part("L5", "coil"), part("Q7", "N-MOSFET final")});
+    kit.lowPass = {{"L5", true}};
+    const auto refsOf = [&](const char* id, const char* suspect) {
+        const auto symptom = std::find_if(all->begin(), all->end(), [&](auto& s) { return s.id == id; });
+        REQUIRE(symptom != all->end());
+        for (const CauseNow& now : causesNow(kit, Build(), *symptom)) {
+            if (now.cause.suspect.find(suspect) != std::string::npos) return now.refs;
+        }
+        FAIL("no such cause: " << suspect);
+        return std::vector<std::string>();
+    };
+    using Refs = std::vector<std::string>;
+    CHECK(refsOf("display-blank", "processor does not run") == Refs{"X1", "U1"});
+    CHECK(refsOf("no-power", "low-pass coil") == Refs{"L5"});
+    CHECK(refsOf("no-power", "final") == Refs{"Q7"});
+    kit.lowPass.clear();  // unknown names none
+    CHECK(refsOf("no-power", "low-pass coil").empty());
+}
+
 TEST_CASE("symptoms: a table that is not one says so, with its line") {
     for (const auto& [text, place] :
          {std::pair{"", "line 1"}, std::pair{"symptom,title\na,b\n", "line 2"},

@@ -35,8 +35,8 @@ std::string circleFrom(std::size_t start, const std::vector<PlanStep>& steps,
 
 const std::array<School, 5>& schools() {
     static constexpr std::array<School, 5> all{
-        {{Order::manual, "manual", "the manual's order",
-          "The manual's figures and page numbers stay with you.",
+        {{Order::manual, "manual", "the kit's order",
+          "Where the manual has steps, its figures and page numbers stay with you.",
           "The board may not lie flat, and faults show late."},
          {Order::lowestFirst, "lowest", "lowest parts first",
           "The board lies flat on the bench, every part is pressed home.",

@@ -153,6 +153,17 @@ TurnsMore turnsToMeet(const std::vector<FilterPart>& filter, const std::vector<i
     return out;
 }
 
+namespace {
+
+/// Which way a coil may be bent: 1 squeezed, −1 spread, 0 both.
+int onlyWay(const FilterPart& part) {
+    if (!part.measured || !(part.wanted > 0)) return 0;
+    const double off = 100 * (part.element.value / part.wanted - 1);
+    return off > part.spread ? -1 : off < -part.spread ? 1 : 0;
+}
+
+}  // namespace
+
 std::vector<Squeeze> whichToSqueeze(const std::vector<FilterPart>& filter, const FilterQuestion& q,
                                     SqueezeFor aim, double reach) {
     std::vector<Squeeze> out;
@@ -164,7 +175,9 @@ std::vector<Squeeze> whichToSqueeze(const std::vector<FilterPart>& filter, const
         best.ref = filter[i].ref;
         best.before = best.after = before;
         double most = worth(before, before, aim) + least;
+        const int way = onlyWay(filter[i]);
         for (double percent = -reach; percent <= reach + 1e-9; percent += 0.5) {
+            if (way * percent < 0) continue;
             auto elements = elementsOf(filter);
             elements[i].value *= 1 + percent / 100;
             const FilterFigures f = filterFigures(elements, q);

@@ -16,6 +16,7 @@ struct FilterPart {
     LadderElement element;
     double spread = 5;  ///< limit of its value's error [%]: the meter's, else its tolerance
     bool measured = false;
+    double wanted = 0;  ///< as the kit has it [same unit]; 0: not said
     bool coil() const {
         return element.kind == LadderElement::Kind::seriesL || element.kind == LadderElement::Kind::shuntL;
     }
@@ -78,7 +79,9 @@ struct Squeeze {
 enum class SqueezeFor { power, suppression };
 /// For each coil the change within ± `reach` % that gives most, the best coil first. For power: least loss,
 /// while no harmonic comes nearer its limit than it is, or than 3 dB. For suppression: the most margin, while
-/// the carrier loses at most 0.2 dB more. Empty where nothing is won (0.02 dB of loss, 0.2 dB of margin).
+/// the carrier loses at most 0.2 dB more. A coil that was measured off what the kit wants, by more than the
+/// meter may be, is only ever bent back towards it: the fault is there, not to be helped along. Empty where
+/// nothing is won (0.02 dB of loss, 0.2 dB of margin).
 std::vector<Squeeze> whichToSqueeze(const std::vector<FilterPart>& filter, const FilterQuestion& question,
                                     SqueezeFor aim, double reach = 10);
 

@@ -108,13 +108,11 @@ Contact beginContact(const StationLog& log, const Judged* judged, std::int64_t n
     const auto last = std::find_if(log.contacts.rbegin(), log.contacts.rend(),
                                    [&](const Contact& c) { return c.build == build; });
     if (last != log.contacts.rend()) {
-        out.frequency = last->frequency;
         out.band = last->band;
         out.mode = last->mode;
         out.watts = last->watts;
     } else if (judged != nullptr && judged->kit().ratings.transmits()) {
-        out.frequency = judged->proof().frequency.value_or(judged->kit().ratings.frequency);
-        out.band = bandAt(out.frequency);
+        out.band = bandAt(judged->proof().frequency.value_or(judged->kit().ratings.frequency));
         out.mode = rigMode(judged->build());
         if (out.mode == "DIGITAL") out.mode.clear();
     }

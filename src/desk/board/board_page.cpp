@@ -16,8 +16,8 @@
 #include "report/build_sheet.h"
 #include "station/board.h"
 #include "station/notes.h"
-#include "station/plan_edit.h"
 #include "station/phrases.h"
+#include "station/plan_edit.h"
 #include "station/sitting.h"
 
 namespace ombrek {
@@ -175,7 +175,7 @@ void BoardPage::move(int by) {
     const BoardView v = view();
     if (v.step == nullptr) return;
     if (session_.build().order != Order::manual)
-        return session_.say(QStringLiteral("Steps are moved in the manual's order: O chooses it."));
+        return session_.say(QStringLiteral("Steps are moved in the kit's order: O chooses it."));
     chosen_ = qs(v.step->id);
     changePlan(movedStep(session_.kit(), v.step->id, by), "move of a step");
 }

@@ -74,7 +74,11 @@ void DrawersPage::addKeys() {
     });
 }
 
-void DrawersPage::begin(const QString&) { find_->setFocus(); }
+/// The keys go to the search, but where there is nothing to find: A has to begin.
+void DrawersPage::begin(const QString&) {
+    const auto all = session_.drawers();
+    if (all && !all->lines.empty()) find_->setFocus();
+}
 
 const StockLine* DrawersPage::line() const {
     return at_ >= 0 && at_ < int(rows_.size()) ? &drawers_->lines[rows_[std::size_t(at_)]] : nullptr;

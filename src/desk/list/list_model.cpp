@@ -23,10 +23,16 @@ std::string textOf(const ListLine& line) {
     return out;
 }
 
-/// What the builder says of a row, understood; a Problem when it is no parts-list line.
-Result<ListLine> saidAgain(const std::string& text) {
-    PartsList said = readListText(text);
-    if (said.lines.size() == 1 && said.refused.empty()) return std::move(said.lines.front());
+/// What the builder says of a row, understood, with the variants it names; a Problem when it is no parts-list
+/// line.
+struct SaidAgain {
+    ListLine line;
+    std::vector<std::string> variants;
+};
+Result<SaidAgain> saidAgain(const std::string& text, const std::string& variant) {
+    PartsList said = readListText(text, {}, variant);
+    if (said.lines.size() == 1 && said.refused.empty())
+        return SaidAgain{std::move(said.lines.front()), std::move(said.variants)};
     return problem("", said.refused.empty()
                            ? "This is no parts-list line: write designators and a value, as C1, C2  100nF."
                            : said.refused.front().reason);
@@ -34,8 +40,9 @@ Result<ListLine> saidAgain(const std::string& text) {
 
 }  // namespace
 
-void ListModel::take(ListSource source, const std::vector<ListDraft::Edit>& edits) {
+void ListModel::take(ListSource source, const std::vector<ListDraft::Edit>& edits, std::string variant) {
     source_ = std::move(source);
+    variant_ = std::move(variant);
     items_.clear();
     std::map<std::size_t, std::int64_t> seen;  // rows of one line, in the order of reading
     const auto keyOf = [&](std::size_t line) { return std::int64_t(line) * 1000 + seen[line]++; };
@@ -70,11 +77,15 @@ bool ListModel::apply(const ListDraft::Edit& edit) {
         item->confirmed = true;
         item->accepted = item->said->doubts;
     } else if (edit.how == "again") {
-        auto line = saidAgain(edit.text);
-        if (!line) return false;
-        line->line = item->line;
-        line->text = item->source;
-        item->said = std::move(*line);
+        auto said = saidAgain(edit.text, variant_);
+        if (!said) return false;
+        said->line.line = item->line;
+        said->line.text = item->source;
+        item->said = std::move(said->line);
+        for (std::string& name : said->variants) {
+            auto& known = source_.list.variants;
+            if (std::find(known.begin(), known.end(), name) == known.end()) known.push_back(std::move(name));
+        }
         item->hardware.reset();
         item->confirmed = false;
     }
@@ -159,7 +170,7 @@ std::string ListModel::rowText(std::size_t row) const {
 }
 
 Result<ListDraft::Edit> ListModel::correct(std::size_t row, const std::string& text) {
-    if (const auto line = saidAgain(text); !line) return tl::make_unexpected(line.error());
+    if (const auto line = saidAgain(text, variant_); !line) return tl::make_unexpected(line.error());
     const ListDraft::Edit edit{items_.at(row).key, "again", text};
     apply(edit);
     settle();

@@ -26,7 +26,9 @@ class ListModel {
     };
 
     /// @param edits  what was said of its rows before; those of lines that are not there are left out
-    void take(ListSource source, const std::vector<ListDraft::Edit>& edits = {});
+    /// @param variant  which of the kit's variants is built, for rows that say a value for each; empty: not
+    /// chosen
+    void take(ListSource source, const std::vector<ListDraft::Edit>& edits = {}, std::string variant = {});
     bool empty() const { return rows_.empty(); }
     const std::vector<Row>& rows() const { return rows_; }
     /// The list as it stands, with every edit in it.
@@ -65,6 +67,7 @@ class ListModel {
     void showRows();
 
     ListSource source_;
+    std::string variant_;
     std::vector<Item> items_;  ///< in the order they are shown
     std::vector<Row> rows_;
 };

@@ -80,6 +80,7 @@ void ListPage::addKeys() {
         if (working()) return work().stop();
         emit left();
     });
+    addRare("paste-below", "Shift+V", "paste below what is here", [this] { pasteBelow(); });
     addRare("variant", "V", "which variant is built", [this] { nextVariant(); });
     addRare("the-row-before", "Up", "the row before", [this] { choose(-1); });
     addRare("the-next-column", "Right", "the next column", [this] { chooseColumn(1); });
@@ -117,8 +118,34 @@ bool ListPage::takeText(const QString& text) {
     return true;
 }
 
+/// Over a list that stands here another is asked about: the same once more is meant.
+bool ListPage::replaces(const ListDraft& draft) {
+    const bool meant = model_.empty() || draft.source == draft_.source || draft.source == replacement_;
+    replacement_ = meant ? std::string() : draft.source;
+    if (!meant)
+        session_.say(
+            QStringLiteral("A list of %1 rows stands here. Once more replaces it; Shift+V adds what was "
+                           "copied below it.")
+                .arg(model_.rows().size()),
+            VerdictState::doubtful);
+    return meant;
+}
+
+void ListPage::pasteBelow() {
+    const std::string text = QGuiApplication::clipboard()->text().trimmed().toStdString();
+    if (text.empty() || model_.empty()) return paste();
+    if (looksLikeTable(text) != base_.table)
+        return session_.say(
+            QStringLiteral("One is a table and the other is text: begin the kit with one, take "
+                           "the other in as an upgrade."),
+            VerdictState::cannotTell);
+    replacement_.clear();
+    addBelow(text);
+}
+
 /// Another list: read, and kept in the book with what is said of its rows until the kit is begun.
 void ListPage::take(const ListDraft& draft) {
+    if (!replaces(draft)) return;
     read(draft, [this, draft](ListSource source) {
         base_ = std::move(source);
         draft_ = draft;
@@ -171,13 +198,13 @@ void ListPage::followBook() {
             base_ = std::move(source);
             draft_ = draft;
             inBook_ = true;
-            model_.take(base_, draft_.edits);
+            model_.take(base_, draft_.edits, variantOf(draft_));
             refresh();
         });
     } else if (held->edits != draft_.edits) {
         const std::int64_t key = row_ < model_.rows().size() ? model_.rows()[row_].key : 0;
         draft_ = *held;
-        model_.take(base_, draft_.edits);
+        model_.take(base_, draft_.edits, variantOf(draft_));
         row_ = model_.rowOf(key, row_);
     }
 }
@@ -220,7 +247,7 @@ void ListPage::turnColumn() {
     held = static_cast<Column>((static_cast<int>(held) + 1) % kColumns);
     base_.list = readListTable(base_.cells, base_.shape, {}, variantOf(draft_));
     const std::int64_t key = row_ < model_.rows().size() ? model_.rows()[row_].key : 0;
-    model_.take(base_, draft_.edits);
+    model_.take(base_, draft_.edits, variantOf(draft_));
     row_ = model_.rowOf(key, row_);
     const ListShape& shape = base_.shape;
     if (!shape.key.empty()) session_.kept(session_.book().rememberShape(shape.key, shapeText(shape)));
@@ -233,24 +260,28 @@ void ListPage::addLine() {
     if (base_.table)
         return session_.say(
             QStringLiteral("A table's rows are its own: say a row again, or paste what is missing."));
-    askText(QStringLiteral("One more line, as R1-R4 10k or C5"), QString(), [this](const QString& text) {
-        ListDraft draft = draft_;
-        if (draft.source.empty()) draft = {"Own kit", "what was typed", "", {}};
-        draft.source += "\n" + text.toStdString() + "\n";
-        read(draft, [this, draft](ListSource source) {
-            base_ = std::move(source);
-            draft_ = draft;
-            asked_ = false;
-            model_.take(base_, draft_.edits);
-            inBook_ = session_.kept(session_.book().keepListDraft(draft_));
-            refresh();
-        });
+    askText(QStringLiteral("One more line, as R1-R4 10k or C5"), QString(),
+            [this](const QString& text) { addBelow("\n" + text.toStdString()); });
+}
+
+void ListPage::addBelow(const std::string& text) {
+    ListDraft draft = draft_;
+    if (draft.source.empty()) draft = {"Own kit", "what was typed", "", {}};
+    if (!draft.source.empty() && !draft.source.ends_with('\n')) draft.source += "\n";
+    draft.source += text + "\n";
+    read(draft, [this, draft](ListSource source) {
+        base_ = std::move(source);
+        draft_ = draft;
+        asked_ = false;
+        model_.take(base_, draft_.edits, variantOf(draft_));
+        inBook_ = session_.kept(session_.book().keepListDraft(draft_));
+        refresh();
     });
 }
 
 /// The next of the list's variants, and none after the last: every value is read anew for it.
 void ListPage::nextVariant() {
-    const auto& names = base_.list.variants;
+    const auto names = model_.source().list.variants;
     if (model_.empty() || names.empty())
         return session_.say(QStringLiteral("This list comes in one variant only."));
     const auto hit = std::find(names.begin(), names.end(), variantOf(draft_));
@@ -261,7 +292,7 @@ void ListPage::nextVariant() {
     read(draft, [this, next](ListSource source) {
         base_ = std::move(source);
         const std::int64_t key = row_ < model_.rows().size() ? model_.rows()[row_].key : 0;
-        model_.take(base_, draft_.edits);
+        model_.take(base_, draft_.edits, next);
         row_ = model_.rowOf(key, row_);
         keep({kVariantEdit, "variant", next});
     });
@@ -327,7 +358,7 @@ void ListPage::build(const QString& name) {
                     source = std::move(*read);
                 }
                 ListModel model;
-                model.take(std::move(source), draft.edits);
+                model.take(std::move(source), draft.edits, variant);
                 versions.push_back({variant, kitFromList(model.source().list, title, cores)});
             }
             return withVariants(versions, chosen);

@@ -36,6 +36,9 @@ class ListPage : public Page {
     void turnColumn();
     void nextVariant();
     void addLine();
+    void addBelow(const std::string& text);
+    void pasteBelow();
+    bool replaces(const ListDraft& draft);
     void correct();
     void accept();
     QString suggestedName() const;
@@ -48,7 +51,8 @@ class ListPage : public Page {
     ListDraft draft_;      ///< as the book has it
     bool inBook_ = false;  ///< the book keeps it
     std::size_t row_ = 0, column_ = 0;
-    bool asked_ = false;  ///< accepted once with doubts left: again means it
+    std::string replacement_;  ///< offered once over the list that stands here: again means it
+    bool asked_ = false;       ///< accepted once with doubts left: again means it
     QLabel *source_, *doubts_;
     Card *rowCard_, *columns_, *rows_;
     StateList *list_, *columnList_;

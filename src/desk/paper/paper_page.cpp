@@ -100,8 +100,13 @@ bool PaperPage::takeText(const QString& text) {
         return true;
     }
     std::string all = model_.text();
+    const std::size_t before = model_.rows().size();
     if (!all.empty() && all.back() != '\n') all += '\n';
     read(all + text.toStdString());
+    if (before > 0)
+        session_.say(QStringLiteral("Added below the %1 rows that stood here, which are kept: %2 now.")
+                         .arg(before)
+                         .arg(model_.rows().size()));
     return true;
 }
 

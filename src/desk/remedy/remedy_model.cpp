@@ -116,14 +116,20 @@ std::vector<Book::Kept> keptFor(const BagTrouble& trouble, const Judged& judged,
                                 const std::vector<StockLine>& stock, std::vector<Promise> promises,
                                 std::size_t offer) {
     std::vector<Book::Kept> out;
+    std::vector<std::size_t> taken;
     for (const std::string& ref : trouble.lines()) {
         const Part* part = judged.kit().part(ref);
         if (part == nullptr) continue;
         const auto offers = fromDrawers(*part, stock, promises, judged.build().id);
+        // What was chosen for the first serves the others while there is some left, then what is surely
+        // right.
+        const auto first = [&](auto&& fits) { return std::find_if(offers.begin(), offers.end(), fits); };
         auto chosen = ref == trouble.ref ? offers.begin() + std::ptrdiff_t(std::min(offer, offers.size()))
-                                         : std::find_if(offers.begin(), offers.end(),
-                                                        [](const Substitute& s) { return s.within; });
+                                         : first([&](const Substitute& s) { return s.parts == taken; });
+        if (chosen == offers.end() && ref != trouble.ref)
+            chosen = first([](const Substitute& s) { return s.within; });
         if (chosen == offers.end()) continue;
+        if (ref == trouble.ref) taken = chosen->parts;
         Book::Kept kept{ref, {}, describe(*chosen, stock)};
         for (const std::size_t i : chosen->parts) {
             kept.stock.push_back(stock[i].id);

@@ -80,13 +80,15 @@ TrimmerPageView trimmerPageView(const Kit& kit, const Build& build, const std::s
     } else {
         sayAsItIs(*coil, turnsChange(v.cover, tried), known, v);
     }
-    v.facts = {{known ? QStringLiteral("Measured") : QStringLiteral("Wanted"), plain(now, Unit::henry, 4)},
-               {QStringLiteral("Turns"), QString::number(turns)},
-               {QStringLiteral("Fixed, with strays"), plain(tank.fixed + tank.stray, Unit::farad, 3)},
-               {qs(coil->tune->trimmer), plain(tank.trimmerLow, Unit::farad, 3) + QStringLiteral(" to ") +
-                                             plain(tank.trimmerHigh, Unit::farad, 3)},
-               {QStringLiteral("Centred with"),
-                plain(v.cover.turnsToCentre, Unit::none, 3) + QStringLiteral(" turns")}};
+    v.facts = {
+        {known ? QStringLiteral("Measured") : QStringLiteral("Wanted"), plain(now, Unit::henry, 4)},
+        {QStringLiteral("Turns"), QString::number(turns)},
+        {tank.stray > 0 ? QStringLiteral("Fixed, with strays") : QStringLiteral("Fixed, strays not said"),
+         plain(tank.fixed + tank.stray, Unit::farad, 3)},
+        {qs(coil->tune->trimmer), plain(tank.trimmerLow, Unit::farad, 3) + QStringLiteral(" to ") +
+                                      plain(tank.trimmerHigh, Unit::farad, 3)},
+        {QStringLiteral("Centred with"),
+         plain(v.cover.turnsToCentre, Unit::none, 3) + QStringLiteral(" turns")}};
     addChance(kit, *coil, build, known, v);
     return v;
 }

@@ -123,9 +123,10 @@ StageText textOf(const WindingView& v, const Build& build) {
             return {name + " has " + std::to_string(v.turns - v.wanted) + " more than the kit says.",
                     "Backspace takes one back. Enter keeps them, if they are meant."};
         case Stage::measure:
-            return {"Measure " + coil.ref + ": " + formatQuantity(coil.target, Unit::henry, 3) + " wanted.",
-                    "On the L/C meter, tails short and still. Enter takes the reading, or type it; T trusts "
-                    "the count."};
+            return {
+                "Measure " + coil.ref + ": " + formatQuantity(coil.target, Unit::henry, 3) + " wanted.",
+                "The ends of its tails scraped bare first: no meter reads through enamel. Enter takes the "
+                "reading, or type it; T trusts the count."};
         case Stage::advice:
             if (v.cover && v.cover->state == VerdictState::pass)
                 return {coil.ref + " is off, but " + coil.tune->trimmer +
@@ -205,7 +206,7 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
         const double q =
             copperQ(coil.target, coil.wire, wireOnCore(coil.core, coil.wire, coil.windings.front().turns),
                     coil.tune ? std::sqrt(coil.tune->low * coil.tune->high) : kit.ratings.frequency);
-        v.facts.push_back({"Copper Q at most", formatQuantity(std::round(q), Unit::none, 3), {}});
+        v.facts.push_back({"Copper Q at most", formatQuantity(q, Unit::none, 2), {}});
     }
     if (const auto transformer = coilTransformer(coil)) {
         v.facts.push_back({"Reactance at " + formatQuantity(coil.lowest, Unit::hertz, 3),
