@@ -9,6 +9,7 @@ set(OMBREK_ALONE
   core/adjust/by_ear.cpp
   core/adjust/null.cpp
   core/adjust/scale.cpp
+  core/adjust/setting.cpp
   core/frequency/reference.cpp
   core/parts/marks.cpp
   desk/bench/teach_page.cpp
@@ -32,6 +33,8 @@ set(OMBREK_ALONE
   lists/band_words.cpp
   lists/coil_words.cpp
   lists/instructions.cpp
+  lists/joined_words.cpp
+  lists/kind_evidence.cpp
   lists/limit_words.cpp
   lists/list_line.cpp
   lists/list_table.cpp
@@ -44,6 +47,7 @@ set(OMBREK_ALONE
   lists/voltage_words.cpp
   practice/truth_adjust.cpp
   report/labels.cpp
+  report/report_html.cpp
   station/one_cause.cpp
   station/rebuild.cpp
 )

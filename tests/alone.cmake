@@ -9,19 +9,25 @@ set(OMBREK_TESTS_ALONE
   cli/plan_cli_test.cpp
   cli/proof_cli_test.cpp
   cli/safe_files_test.cpp
+  cli/tune_cli_test.cpp
+  core/coil_test.cpp
   desk/entry_walk_test.cpp
   desk/frequency_walk_test.cpp
+  desk/kit_page_walk_test.cpp
   desk/own_kit_walk_test.cpp
   desk/parts_walk_test.cpp
   desk/sign_off_walk_test.cpp
   desk/walk_test.cpp
   formats/kit_variants_test.cpp
+  formats/trace_test.cpp
   lists/given_kind_test.cpp
   lists/limits_test.cpp
   lists/list_text_test.cpp
+  lists/unseen_test.cpp
   reference/which_core_test.cpp
   reference/wire_test.cpp
   station/history_test.cpp
+  station/practice_kit_test.cpp
   station/rests_on_test.cpp
   station/safety_test.cpp
   station/sign_off_test.cpp

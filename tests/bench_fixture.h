@@ -1,5 +1,7 @@
 #pragma once
 
+#include <unistd.h>
+
 #include <catch2/catch.hpp>
 #include <filesystem>
 #include <string>
@@ -31,6 +33,25 @@ inline const PracticeKit& tuningKit() {
 inline const PracticeKit& provingKit() {
     static const PracticeKit rig = readShippedKit(OMBREK_DATA_FOLDER, shippedTables(), "night-ferry").value();
     return rig;
+}
+
+/// A practice book at a path. To work through a kit takes seconds: each is made once, when this program is
+/// newer than the one that is kept, and copied from then on; several programs may do so at once.
+inline void practiceBook(const std::filesystem::path& file, const PracticeKit& kit, PracticeStage stage) {
+    namespace fs = std::filesystem;
+    std::string all = kit.text + std::to_string(int(stage));
+    for (const std::string& fault : kit.bag.faults) all += "\n" + fault;
+    const auto mark = std::hash<std::string>()(all);
+    const fs::path kept = fs::path(OMBREK_KEPT) / (std::to_string(mark) + ".ombrek");
+    std::error_code none;
+    if (!fs::exists(kept, none) ||
+        fs::last_write_time(kept, none) < fs::last_write_time(fs::canonical("/proc/self/exe"))) {
+        const fs::path mine = kept.string() + "." + std::to_string(::getpid());
+        fs::create_directories(kept.parent_path());
+        REQUIRE(writePracticeBook(mine, kit, stage));
+        fs::rename(mine, kept);
+    }
+    fs::copy_file(kept, file);
 }
 
 }  // namespace ombrek

@@ -125,11 +125,12 @@ bool hasNode(const Netlist& netlist, const std::string& node) {
 }
 
 bool named(const std::vector<std::string>& refs, const std::string& element, const Kit* kit) {
+    if (refs.empty()) return false;
     const std::string ref = designatorOf(element, kit);
     return std::any_of(refs.begin(), refs.end(), [&](const std::string& r) {
-        if (lowered(r) == lowered(element) || lowered(r) == lowered(ref)) return true;
+        if (sameLetters(r, element) || sameLetters(r, ref)) return true;
         // Without a kit: the designator may stand behind SPICE's letter.
-        return kit == nullptr && ref.size() > 1 && lowered(r) == lowered(ref.substr(1));
+        return kit == nullptr && ref.size() > 1 && sameLetters(r, std::string_view(ref).substr(1));
     });
 }
 
@@ -253,14 +254,14 @@ Result<KitCircuit> readKitCircuit(const std::string& text, const std::string& mo
 }
 
 std::string designatorOf(const std::string& element, const Kit* kit) {
-    const std::string name = element.substr(0, element.find('_'));
-    if (kit == nullptr || name.size() < 2) return name;
-    for (const std::string& candidate : {element, name, element.substr(1), name.substr(1)}) {
+    const std::string_view whole = element, name = whole.substr(0, whole.find('_'));
+    if (kit == nullptr || name.size() < 2) return std::string(name);
+    for (const std::string_view candidate : {whole, name, whole.substr(1), name.substr(1)}) {
         for (const Part& part : kit->parts) {
-            if (lowered(part.ref) == lowered(candidate)) return part.ref;
+            if (sameLetters(part.ref, candidate)) return part.ref;
         }
     }
-    return name;
+    return std::string(name);
 }
 
 std::optional<CircuitReading> probeOf(const KitCircuit& circuit, const Kit& kit, const Check& check) {
@@ -325,10 +326,13 @@ std::optional<std::string> supplyName(const Netlist& netlist) {
 Netlist inState(const KitCircuit& circuit, const CircuitState* state, const CircuitBench& bench,
                 const Kit* kit) {
     Netlist out = circuit.netlist;
-    for (const auto& [ref, value] : bench.measured) {
-        for (CircuitElement& e : out.elements) {
-            if (e.kind() == 'r' && value > 0 && std::isfinite(spiceNumber(e.word())) &&
-                lowered(designatorOf(e.name, kit)) == lowered(ref) && e.name.find('_') == std::string::npos)
+    for (CircuitElement& e : out.elements) {
+        if (bench.measured.empty()) break;
+        if (e.kind() != 'r' || e.name.find('_') != std::string::npos || !std::isfinite(spiceNumber(e.word())))
+            continue;
+        const std::string mine = designatorOf(e.name, kit);
+        for (const auto& [ref, value] : bench.measured) {
+            if (value > 0 && sameLetters(mine, ref))
                 e.value = plainNumber(value) + e.value.substr(e.word().size());
         }
     }

@@ -13,7 +13,7 @@
 namespace ombrek {
 namespace {
 
-constexpr std::size_t kMost = 10000;        ///< elements
+constexpr std::size_t kMostElements = 10000;        ///< elements
 constexpr std::size_t kLongestName = 1000;  ///< letters
 
 std::vector<std::string> wordsOf(const std::string& line) { return circuitWords(line); }
@@ -222,7 +222,7 @@ Result<Netlist> readNetlist(const std::string& text, const std::string& models) 
             return problem(place(lines[i].number), element->name + " stands twice in this circuit.");
         for (std::size_t node = 0; node < element->nodes.size(); ++node)
             out.spelled.try_emplace(element->nodes[node], words[1 + node]);
-        if (out.elements.size() == kMost)
+        if (out.elements.size() == kMostElements)
             return problem(place(lines[i].number), "More than 10,000 elements.");
         out.elements.push_back(std::move(*element));
     }

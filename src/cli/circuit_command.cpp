@@ -14,7 +14,7 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr std::uintmax_t kLargest = 4000000;  ///< of a circuit or its readings [bytes]
+constexpr std::uintmax_t kLargestCircuit = 4000000;  ///< of a circuit or its readings [bytes]
 constexpr std::size_t kShown = 20;            ///< suspects that are listed
 
 Json suspectJson(const Suspect& s) {
@@ -28,11 +28,11 @@ Json suspectJson(const Suspect& s) {
 }  // namespace
 
 int suspectsCommand(const std::string& circuitFile, const std::string& readingsFile, bool json) {
-    const auto text = readFile(circuitFile, kLargest);
+    const auto text = readFile(circuitFile, kLargestCircuit);
     if (!text) return refuse(text.error(), json);
     const auto circuit = readKitCircuit(*text, shippedModels());
     if (!circuit) return refuse(circuit.error(), json);
-    const auto bytes = readFile(readingsFile, kLargest);
+    const auto bytes = readFile(readingsFile, kLargestCircuit);
     if (!bytes) return refuse(bytes.error(), json);
     const auto readings = readCircuitReadings(*bytes);
     if (!readings) return refuse(readings.error(), json);

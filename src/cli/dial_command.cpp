@@ -14,7 +14,7 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr std::uintmax_t kLargest = 4000000;
+constexpr std::uintmax_t kLargestDial = 4000000;
 
 /// "60mm", "6 cm", "60" [mm].
 Result<double> millimetres(const std::string& option, const std::string& text) {
@@ -63,7 +63,7 @@ int write(const std::string& file, const QByteArray& bytes, bool json) {
 }  // namespace
 
 int dialCommand(const DialQuestion& q, bool json) {
-    const auto bytes = readFile(q.file, kLargest);
+    const auto bytes = readFile(q.file, kLargestDial);
     if (!bytes) return refuse(bytes.error(), json);
     const auto table = readNumbers(
         *bytes, {{{"position", "angle", "angle_deg", "degrees", "deg", "pos", "turns", "mm", "x"}},

@@ -21,10 +21,9 @@ namespace {
 using Json = nlohmann::ordered_json;
 using Complex = std::complex<double>;
 
-constexpr std::uintmax_t kLargest = 50000000;
+constexpr std::uintmax_t kLargestNetwork = 50000000;
 constexpr double kMostPoints = 1000000;
 
-Json orNull(double value) { return std::isfinite(value) ? Json(value) : Json(nullptr); }
 Json pair(Complex value) { return Json::array({value.real(), value.imag()}); }
 
 /// A quantity of an option: above nothing, within a range.
@@ -62,7 +61,7 @@ Result<Swept> swept(const NetworkWish& wish) {
         return problem("--points", "This is a whole number from 1 to 1,000,000.");
     if (*high < *low || (*high == *low && count->value > 1))
         return problem("--to", "The highest frequency is above the lowest.");
-    const auto bytes = readFile(wish.file, kLargest);
+    const auto bytes = readFile(wish.file, kLargestNetwork);
     if (!bytes) return tl::make_unexpected(bytes.error());
     Swept out;
     Network network;
@@ -204,7 +203,7 @@ struct NamedLoad {
 
 /// The reflection of a measured antenna between the two points around a frequency.
 Result<Complex> measuredAt(const std::string& file, double frequency) {
-    const auto bytes = readFile(file, kLargest);
+    const auto bytes = readFile(file, kLargestNetwork);
     if (!bytes) return tl::make_unexpected(bytes.error());
     const auto data = readTouchstone(*bytes, file);
     if (!data) return tl::make_unexpected(Problem{file, data.error().text()});

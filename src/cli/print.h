@@ -1,5 +1,6 @@
 #pragma once
 
+#include <cmath>
 #include <cstdio>
 #include <nlohmann/json.hpp>
 
@@ -9,6 +10,11 @@ namespace ombrek {
 
 inline void printJson(const nlohmann::ordered_json& value) {
     std::printf("%s\n", value.dump(2, ' ', false, nlohmann::json::error_handler_t::replace).c_str());
+}
+
+/// What is not known, or without end, is null.
+inline nlohmann::ordered_json orNull(double value) {
+    return std::isfinite(value) ? nlohmann::ordered_json(value) : nlohmann::ordered_json(nullptr);
 }
 
 /// The one way a command refuses: a sentence on standard error, or a problem object. @return exit code 2

@@ -15,9 +15,8 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr std::uintmax_t kLargest = 200000000;
+constexpr std::uintmax_t kLargestTrace = 200000000;
 
-Json orNull(double value) { return std::isfinite(value) ? Json(value) : Json(nullptr); }
 
 /// "VFO=5.06M" or "5.06M".
 Result<std::vector<Oscillator>> oscillatorsIn(const std::vector<std::string>& words) {
@@ -74,7 +73,7 @@ class Options {
 };
 
 Result<std::vector<TracePoint>> traceOf(const std::string& file, double carrier) {
-    const auto bytes = readFile(file, kLargest);
+    const auto bytes = readFile(file, kLargestTrace);
     if (!bytes) return tl::make_unexpected(bytes.error());
     auto trace = readTrace(*bytes, carrier);
     if (!trace) return tl::make_unexpected(Problem{file, trace.error().sentence});

@@ -16,12 +16,11 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr std::uintmax_t kLargest = 4000000;
+constexpr std::uintmax_t kLargestTable = 4000000;
 
-Json orNull(double value) { return std::isfinite(value) ? Json(value) : Json(nullptr); }
 
 Result<NumberTable> numbersOf(const std::string& file, const std::vector<NumberColumn>& columns) {
-    const auto bytes = readFile(file, kLargest);
+    const auto bytes = readFile(file, kLargestTable);
     if (!bytes) return tl::make_unexpected(bytes.error());
     return readNumbers(*bytes, columns);
 }

@@ -115,6 +115,12 @@ std::string lowered(std::string_view text) {
     return out;
 }
 
+bool sameLetters(std::string_view a, std::string_view b) {
+    const auto low = [](char c) { return c >= 'A' && c <= 'Z' ? char(c - 'A' + 'a') : c; };
+    return a.size() == b.size() &&
+           std::equal(a.begin(), a.end(), b.begin(), [&](char x, char y) { return low(x) == low(y); });
+}
+
 std::string_view trimmed(std::string_view text) {
     const auto blankFront = [&]() -> std::size_t {
         if (text.empty()) return 0;

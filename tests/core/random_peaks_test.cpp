@@ -5,6 +5,7 @@
 
 #include "core/adjust/by_ear.h"
 #include "core/adjust/peak.h"
+#include "draws.h"
 
 using namespace ombrek;
 
@@ -62,7 +63,7 @@ class TrimmedRig {
 
 int asked() {
     const char* wanted = std::getenv("OMBREK_PEAKS");
-    return wanted == nullptr ? 300 : std::atoi(wanted);
+    return wanted == nullptr ? draws(300, 100) : std::atoi(wanted);
 }
 
 }  // namespace

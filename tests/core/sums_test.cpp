@@ -1,4 +1,5 @@
 #include "core/sums/sums.h"
+#include "draws.h"
 
 #include <cmath>
 #include <random>
@@ -92,7 +93,7 @@ TEST_CASE("random text never breaks the sums line, and never gives a number that
     const std::vector<std::string> pieces{"T50-2", " for ", "1.2u", "vs",   " in ", "dBm",
                                           "W",     "10M",   "Vpp",  "104",  "red",  "black",
                                           "k",     "-",     ",",    "9e99", "\xff", "t"};
-    for (int i = 0; i < 20000; ++i) {
+    for (int i = 0; i < draws(20000, 3000); ++i) {
         std::string text;
         for (unsigned n = engine() % 6; n > 0; --n)
             text += pieces[engine() % pieces.size()] + (engine() % 2 ? " " : "");

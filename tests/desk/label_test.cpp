@@ -3,6 +3,7 @@
 #include <QScrollBar>
 
 #include "desk/winding/picture_page.h"
+#include "draws.h"
 #include "window_fixture.h"
 
 using namespace ombrek;
@@ -102,6 +103,7 @@ TEST_CASE("no label of any page is cut at any size") {
          {std::pair{"part-way", &partWay}, std::pair{"finished", &finished}, std::pair{"fresh", &fresh}}) {
         Desk desk(*prepare);
         for (const QSize size : {QSize(1024, 700), QSize(1280, 800), QSize(1920, 1080)}) {
+            if (!longRun() && prepare != &partWay && size.width() != 1024) continue;
             desk.window().resize(size);
             desk.settle();
             REQUIRE(desk.window().size() == size);

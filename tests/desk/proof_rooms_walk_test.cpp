@@ -23,7 +23,7 @@ void soldered(const std::filesystem::path& file) {
     REQUIRE((*book)->passGate(kLoadOn, "on"));
 }
 void proving(const std::filesystem::path& file) {
-    REQUIRE(writePracticeBook(file, provingKit(), PracticeStage::proving));
+    practiceBook(file, provingKit(), PracticeStage::proving);
     auto book = Book::open(file);
     REQUIRE((*book)->passGate(kLoadOn, "on"));
 }

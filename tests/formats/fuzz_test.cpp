@@ -15,6 +15,7 @@
 #include "lists/parts_list.h"
 #include "lists/placement.h"
 #include "practice/truth.h"
+#include "draws.h"
 
 using namespace ombrek;
 
@@ -199,7 +200,7 @@ const std::vector<std::pair<const char*, Importer>>& importers() {
 
 TEST_CASE("no importer minds damaged files", "[fuzz]") {
     Spoiler spoiler(1887);
-    for (int round = 0; round < 250; ++round) {
+    for (int round = 0; round < draws(250, 50); ++round) {
         for (const std::string& seed : seeds()) {
             const std::string bytes = spoiler.spoil(seed);
             for (const auto& [name, import] : importers()) {
@@ -220,7 +221,7 @@ TEST_CASE("no importer minds noise, emptiness or one endless line", "[fuzz]") {
                                    std::string(100000, '"'),
                                    std::string(100000, ','),
                                    std::string(50000, '(')};
-    for (int i = 0; i < 1500; ++i) texts.push_back(spoiler.noise());
+    for (int i = 0; i < draws(1500, 400); ++i) texts.push_back(spoiler.noise());
     for (const std::string& bytes : texts) {
         for (const auto& [name, import] : importers()) {
             INFO(name << ": " << bytes.substr(0, 100));

@@ -4,6 +4,7 @@
 #include "instruments/scpi_device.h"
 #include "instruments/sigrok_device.h"
 #include "instruments/stream_device.h"
+#include "draws.h"
 
 using namespace ombrek;
 
@@ -12,7 +13,7 @@ using namespace ombrek;
 
 namespace {
 
-constexpr int kReplies = 100000;
+const int kReplies = draws(100000, 20000);
 constexpr double kTrue = 101.3e-12;
 
 /// One to three bytes lost, doubled or turned into others.

@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 
 #include "draw_coil.h"
+#include "draws.h"
 
 using namespace ombrek;
 
@@ -62,7 +63,7 @@ Score scoreOf(int pictures, void (*change)(DrawnCoil&)) {
 }  // namespace
 
 TEST_CASE("turns in drawn pictures: 95 of 100 right, and nine of ten wrong ones are not sure", "[picture]") {
-    constexpr int kPictures = 160;
+    const int kPictures = draws(160, 40);
     const Score score = scoreOf(kPictures, [](DrawnCoil&) {});
     CHECK(score.right >= kPictures * 95 / 100);
     CHECK(score.flagged * 10 >= score.wrong * 9);
@@ -70,7 +71,7 @@ TEST_CASE("turns in drawn pictures: 95 of 100 right, and nine of ten wrong ones 
 }
 
 TEST_CASE("a lamp at one side, and a card on a darker bench, do not change the count", "[picture]") {
-    constexpr int kPictures = 40;
+    const int kPictures = draws(40, 20);
     const Score lamp = scoreOf(kPictures, [](DrawnCoil& coil) { coil.uneven = 0.5; });
     CHECK(lamp.right >= kPictures * 95 / 100);
     CHECK(lamp.flagged * 10 >= lamp.wrong * 9);
