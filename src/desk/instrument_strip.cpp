@@ -66,8 +66,11 @@ InstrumentStrip::InstrumentStrip(Session& session, QWidget* parent)
     connect(practice, &QPushButton::clicked, this, [this] { startPracticeBench(); });
     setFixedWidth(kWidth);
     connect(&bench_, &QProcess::readyReadStandardOutput, this, [this] { readPorts(); });
-    connect(&bench_, &QProcess::errorOccurred, this, [this] {
-        note_->setText(QStringLiteral("ombrek-bench did not start; is it installed beside ombrek?"));
+    connect(&bench_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
+        note_->setText(
+            error == QProcess::FailedToStart
+                ? QStringLiteral("ombrek-bench did not start; is it installed beside ombrek?")
+                : QStringLiteral("The practice bench ended. The button starts it again; readings are kept."));
     });
     connect(&session_, &Session::changed, this, [this] {
         onKitChange();

@@ -41,22 +41,26 @@ quint16 BenchServer::port(InstrumentRole role) const {
 
 namespace {
 
-constexpr int kMostOpen = 32;         ///< conversations at one instrument; the next waits
+constexpr std::size_t kMostOpen =
+    32;  ///< conversations at one instrument; the next ends the one that is silent longest
 constexpr qint64 kMostUnread = 8192;  ///< of answers that nobody reads [bytes]
 
 }  // namespace
 
 void BenchServer::serve(InstrumentRole role) {
     QTcpServer& server = servers_[static_cast<std::size_t>(role)];
-    int& open = open_[static_cast<std::size_t>(role)];
+    std::list<QTcpSocket*>& open = open_[static_cast<std::size_t>(role)];  // who spoke last stands last
     while (QTcpSocket* socket = server.nextPendingConnection()) {
-        if (++open >= kMostOpen) server.pauseAccepting();
+        if (open.size() >= kMostOpen) open.front()->abort();
+        open.push_back(socket);
         socket->setReadBufferSize(4096);
-        connect(socket, &QTcpSocket::disconnected, this, [&server, &open, socket] {
+        connect(socket, &QTcpSocket::disconnected, this, [&open, socket] {
+            open.remove(socket);
             socket->deleteLater();
-            if (--open < kMostOpen) server.resumeAccepting();
         });
-        connect(socket, &QTcpSocket::readyRead, this, [this, socket, role] {
+        connect(socket, &QTcpSocket::readyRead, this, [this, &open, socket, role] {
+            open.remove(socket);
+            open.push_back(socket);
             while (socket->canReadLine()) {
                 if (socket->bytesToWrite() > kMostUnread) return socket->abort();  // asks and never listens
                 const QByteArray line = socket->readLine(4096);

@@ -2,6 +2,7 @@
 
 #include <QTcpServer>
 #include <array>
+#include <list>
 #include <memory>
 
 #include "practice/practice_instruments.h"
@@ -25,8 +26,8 @@ class BenchServer : public QObject {
     void serve(InstrumentRole role);
 
     PracticeInstruments instruments_;
+    std::array<std::list<QTcpSocket*>, 4> open_;  ///< conversations at each, the one silent longest first
     std::array<QTcpServer, 4> servers_;
-    std::array<int, 4> open_{};  ///< conversations at each
 };
 
 }  // namespace ombrek

@@ -104,7 +104,7 @@ TEST_CASE("random tuned circuits: the advice ends within 0.1 dB, wrong coils are
                     wrong, falsely);
     CHECK(double(good) / right >= 0.97);
     CHECK(median <= 7);
-    CHECK(double(called) / wrong >= 0.98);
+    CHECK(wrong - called <= std::max(1, wrong * 2 / 100));  // one in fifty; of fewer than that, one
 }
 
 TEST_CASE("random tuned circuits by ear alone: within 0.3 dB") {

@@ -115,7 +115,7 @@ TEST_CASE("absurd readings on the practice kit, on every page, and once more aft
             }
         }
     });
-    walkTwice(desk);
+    walkTwice(desk, draws(1, 2));
 }
 
 TEST_CASE("absurd readings on a kit of one part, one without a value, and an empty book") {

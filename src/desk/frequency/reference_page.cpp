@@ -51,7 +51,10 @@ QString between(double middle, double low, double high, const char* unit) {
         return QStringLiteral("about %1\u202f%2")
             .arg(qs(decimals(middle, std::abs(middle) < 100 ? 1 : 0, true)), QString::fromUtf8(unit));
     const double widest = std::max(std::abs(low), std::abs(high));
-    const int places = widest < 1 ? 2 : widest < 100 ? 1 : 0;
+    int places = widest < 1 ? 2 : widest < 100 ? 1 : 0;
+    while (places < 2 && decimals(low, places) == decimals(high, places)) ++places;
+    if (decimals(low, places) == decimals(high, places))
+        return QStringLiteral("%1\u202f%2").arg(qs(decimals(middle, places, true)), QString::fromUtf8(unit));
     return QStringLiteral("%1 to %2\u202f%3")
         .arg(qs(decimals(low, places, true)), qs(decimals(high, places, true)), QString::fromUtf8(unit));
 }

@@ -183,7 +183,9 @@ void fillFacts(const Kit& kit, const Build& build, WindingView& v) {
     }
     const std::string paint = coil.core.paint.empty() ? coil.core.material : coil.core.paint;
     v.facts.push_back({"Core", coil.core.designation + (ring ? ", " + paint : ""), {}});
-    v.facts.push_back({"Wire", wireName(coil.wireText, coil.wire) + ", " + millimetres(coil.wire.bare), {}});
+    const std::string wire = wireName(coil.wireText, coil.wire);
+    const bool metric = wire.find("mm") != std::string::npos;
+    v.facts.push_back({"Wire", metric ? wire : wire + ", " + millimetres(coil.wire.bare), {}});
     for (const Winding& w : coil.windings) {
         if (!v.inHand) break;  // nothing is cut any more
         const std::string name = coil.windings.size() == 1 ? "Cut" : "Cut, " + w.name;
