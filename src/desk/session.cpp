@@ -60,7 +60,9 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
     bench_->setTrusted(
         [](const Instrument& one) { return one.way == Way::practice || person::trusts(placeOf(one)); });
     bench_->setError([this](const Instrument& instrument, Unit unit, double value) {
-        return measuredWith(book_->meters(), unit, value, {instrument.name}).uncertainty;
+        const double off = measuredWith(book_->meters(), unit, value, {instrument.name}).uncertainty;
+        // A counter repeats itself far better than its crystal is right.
+        return unit == Unit::hertz ? std::min(off, usualUncertainty(unit, value)) : off;
     });
     const QString address = qs(book_->preference("instruments"));
     const int colon = int(address.lastIndexOf(QChar(':')));

@@ -135,6 +135,19 @@ std::optional<MeterLine> meterFor(const std::vector<MeterLine>& meters, Unit uni
     return own ? own : nearest(usualMeters(), true);
 }
 
+namespace {
+
+/// What an unknown counter's crystal may be off (common practice).
+constexpr double kPlainCrystal = 50e-6;
+
+/// No less than a plain crystal, where no sheet in the book describes the counter.
+double atLeastItsCrystal(const MeterLine& line, Unit unit, double shown, double uncertainty) {
+    const bool unknown = unit == Unit::hertz && line.id == 0;
+    return unknown ? std::max(uncertainty, kPlainCrystal * std::fabs(shown)) : uncertainty;
+}
+
+}  // namespace
+
 Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double shown, const ShownOn& on) {
     const auto line = meterFor(meters, unit, shown, on);
     Measured out{shown, 0, std::isinf(shown), on.instrument};
@@ -146,16 +159,15 @@ Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double sh
     error.range = line->floor;
     out.value = shown - line->zero;
     out.uncertainty = expandedUncertainty(error, shown);
+    const bool own = !on.instrument.empty() && on.instrument != kPracticeBench;
+    if (own) out.uncertainty = atLeastItsCrystal(*line, unit, shown, out.uncertainty);
     return out;
 }
 
 Measured typedWith(const std::vector<MeterLine>& meters, Unit unit, double shown) {
-    constexpr double kPlainCrystal = 50e-6;
     Measured out = measuredWith(meters, unit, shown);
-    const auto line = meterFor(meters, unit, shown);
-    const bool described = line && line->id != 0;
-    if (unit == Unit::hertz && !described && std::isfinite(shown))
-        out.uncertainty = std::max(out.uncertainty, kPlainCrystal * std::fabs(shown));
+    const MeterLine line = meterFor(meters, unit, shown).value_or(MeterLine());
+    if (std::isfinite(shown)) out.uncertainty = atLeastItsCrystal(line, unit, shown, out.uncertainty);
     return out;
 }
 

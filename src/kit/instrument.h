@@ -101,7 +101,8 @@ std::optional<MeterLine> meterFor(const std::vector<MeterLine>& meters, Unit uni
                                   const ShownOn& on = {});
 
 /// The zero taken off, and the expanded uncertainty by the data sheet. The error is of what the meter shows,
-/// so it is taken before the zero is. A count that was seen goes before the one of the sheet.
+/// so it is taken before the zero is. A count that was seen goes before the one of the sheet. A counter of
+/// one's own that no sheet in the book describes is good for its crystal alone, as in typedWith.
 Measured measuredWith(const std::vector<MeterLine>& meters, Unit unit, double shown, const ShownOn& on = {});
 
 /// A number that a hand typed off a display. A counter that no sheet in the book describes may be off by what

@@ -161,6 +161,15 @@ TEST_CASE("dial: marks, PDF, and the geometry of its SVG read back") {
         return std::abs(d[2] - d[0] - 5000) < 0.5 && std::abs(d[3] - d[1]) < 0.5;
     });
     CHECK(gauge);
+    // Shares of the knob's travel: a quarter to three quarters of 180 degrees, not stretched over all of it.
+    for (const char* shares : {"position,frequency\n0.25,7.000M\n0.5,7.050M\n0.75,7.100M\n",
+                               "position %,frequency\n25,7.000M\n50,7.050M\n75,7.100M\n"}) {
+        INFO(shares);
+        const json part = asked("dial", shares);
+        REQUIRE_FALSE(part.contains("problem"));
+        CHECK(part["marks"].front()["angle_deg"].get<double>() == Approx(45).margin(1e-3));
+        CHECK(part["marks"].back()["angle_deg"].get<double>() == Approx(135).margin(1e-3));
+    }
     const json straight = asked("dial", rows, "--straight 12cm");
     CHECK(straight["length_mm"] == 120);
     CHECK(straight["marks"].back()["mm"].get<double>() == Approx(120).margin(1e-3));

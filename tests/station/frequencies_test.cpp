@@ -44,6 +44,8 @@ TEST_CASE("a count off a display that nobody described is good for 50 ppm") {
     std::vector<MeterLine> own = usualMeters();
     for (MeterLine& line : own) line.id = 1;
     CHECK(typedWith(own, Unit::hertz, 14.06e6).uncertainty < 30);
+    CHECK(measuredWith({}, Unit::hertz, 14.06e6, {"my counter"}).uncertainty >= 50e-6 * 14.06e6);
+    CHECK(measuredWith({}, Unit::hertz, 14.06e6, {std::string(kPracticeBench)}).uncertainty < 30);
     CHECK(typedWith({}, Unit::volt, 5).uncertainty == measuredWith({}, Unit::volt, 5).uncertainty);
 }
 
