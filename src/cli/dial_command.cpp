@@ -66,7 +66,8 @@ int dialCommand(const DialQuestion& q, bool json) {
     const auto bytes = readFile(q.file, kLargestDial);
     if (!bytes) return refuse(bytes.error(), json);
     const auto table = readNumbers(
-        *bytes, {{{"position", "angle", "angle_deg", "degrees", "deg", "pos", "turns", "mm", "x"}},
+        *bytes, {{{"position", "angle", "angle_deg", "degrees", "deg", "pos", "turns", "mm", "x",
+                   "position %", "position_percent", "percent", "%"}},
                  {{"frequency", "frequency_hz", "f", "hz", "freq", "freq_hz", "f_hz"}, Unit::hertz}});
     if (!table) return refuse(table.error(), json);
     const auto shape = shapeOf(q, *table);
