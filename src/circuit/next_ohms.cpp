@@ -66,10 +66,11 @@ NextReading FaultFinder::nextOhms(const std::vector<CircuitReading>& taken, cons
             continue;
         std::vector<double> ohms(few.size(), NAN);
         const Netlist metered = withOhmmeter(standing, a, b);
-        (void)eachFault(metered, few, [&](std::size_t i, const Result<OperatingPoint>& point) {
-            if (point) ohms[i] = ohmsOf(*point, a, b);
-            return true;
-        });
+        (void)eachFault(metered, few,
+                        [&, &a = a, &b = b](std::size_t i, const Result<OperatingPoint>& point) {
+                            if (point) ohms[i] = ohmsOf(*point, a, b);
+                            return true;
+                        });
         double gain = 0;
         for (std::size_t i = 0; i < few.size(); ++i) {
             double like = 0;

@@ -75,17 +75,18 @@ Result<void> FaultFinder::simulatePairs(const std::vector<CircuitReading>& readi
         sims.volts.resize(all + 1);
         for (auto& [branch, amps] : sims.currents) amps.resize(all + 1, NAN);
         bool stopped = false;
-        auto ran = eachFault(sims.sensed, pairs, [&](std::size_t i, const Result<OperatingPoint>& point) {
-            keep(sims, singles_ + 1 + i, point);
-            stopped = goOn && !goOn(double(i) / double(pairs.size()));
-            return !stopped;
-        });
+        auto ran = eachFault(sims.sensed, pairs,
+                             [&, &sims = sims](std::size_t i, const Result<OperatingPoint>& point) {
+                                 keep(sims, singles_ + 1 + i, point);
+                                 stopped = goOn && !goOn(double(i) / double(pairs.size()));
+                                 return !stopped;
+                             });
         for (auto& [leads, ohms] : sims.ohms) {
             ohms.resize(all + 1, NAN);
             const auto ends = circuitWords(leads);
             if (!ran || stopped) continue;
             ran = eachFault(withOhmmeter(sims.standing, ends[0], ends[1]), pairs,
-                            [&](std::size_t i, const Result<OperatingPoint>& point) {
+                            [&, &ohms = ohms](std::size_t i, const Result<OperatingPoint>& point) {
                                 if (point) ohms[singles_ + 1 + i] = ohmsOf(*point, ends[0], ends[1]);
                                 return true;
                             });

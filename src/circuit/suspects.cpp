@@ -320,10 +320,11 @@ NextReading FaultFinder::next(const std::vector<double>& share, const std::vecto
         const double ease = (taken.empty() || taken.back().state == state ? 1.0 : kOtherState) *
                             (lowered(state).find("key") != std::string::npos ? kKeyDown : 1.0);
         for (std::size_t n = 0; n < sims.nodes.size(); ++n) {
-            const bool read = std::any_of(taken.begin(), taken.end(), [&](const CircuitReading& r) {
-                return r.quantity == What::voltage && r.state == state &&
-                       circuitNode(r.node) == sims.nodes[n] && circuitNode(r.node2) == "0";
-            });
+            const bool read = std::any_of(
+                taken.begin(), taken.end(), [&, &state = state, &sims = sims](const CircuitReading& r) {
+                    return r.quantity == What::voltage && r.state == state &&
+                           circuitNode(r.node) == sims.nodes[n] && circuitNode(r.node2) == "0";
+                });
             const double worth = read || sims.floats[n] ? 0 : gain(sims, n, share, order) * ease;
             if (worth > best.gain + 1e-9) {
                 best.gain = worth;

@@ -37,7 +37,9 @@ Result<Place2d> placeOfLocator(std::string_view locator) {
     Place2d out{-90, -180, 0, 0};
     for (std::size_t i = 0; i < locator.size() / 2; ++i) {
         const auto [parts, first] = kPairs[i];
-        const auto digit = [&](char c) { return std::toupper(static_cast<unsigned char>(c)) - first; };
+        const auto digit = [first = first](char c) {
+            return std::toupper(static_cast<unsigned char>(c)) - first;
+        };
         const int east = digit(locator[2 * i]), north = digit(locator[2 * i + 1]);
         if (east < 0 || east >= parts || north < 0 || north >= parts) return wrong();
         width /= parts;
