@@ -47,3 +47,19 @@ TEST_CASE("what is no trace is said") {
         CHECK_FALSE(readTrace(text).has_value());
     }
 }
+
+TEST_CASE("a bridge's table of impedances is no trace") {
+    for (const char* head : {"MHz,R,X", "Frequency (MHz);SWR;|Z| (ohm)", "f [MHz]\tRs\tXs"}) {
+        const char mark = std::string(head).find(';') != std::string::npos    ? ';'
+                          : std::string(head).find('\t') != std::string::npos ? '\t'
+                                                                              : ',';
+        std::string text = std::string(head) + "\n";
+        for (int i = 0; i < 8; ++i)
+            text +=
+                std::to_string(7 + i) + mark + std::to_string(50 + i) + mark + std::to_string(i - 4) + "\n";
+        INFO(text);
+        const auto trace = readTrace(text, 0);
+        REQUIRE_FALSE(trace);
+        CHECK(trace.error().sentence.find("impedances") != std::string::npos);
+    }
+}
