@@ -53,8 +53,7 @@ double worstError(const Judged& judged, const std::string& band, double frequenc
     const ProofState& proof = judged.proof(band);
     const double promised = judged.kit().ratings.frequencyTolerance * 1e-6 * frequency;
     if (!proof.frequency) return promised;
-    const ReferenceFit counter = counterOf(judged.build());
-    const double ppm = std::max(std::abs(counter.ppmLow), std::abs(counter.ppmHigh));
+    const double ppm = worstPpm(counterOf(judged.build()));
     const double reference = std::isfinite(ppm) ? ppm * 1e-6 * frequency : 0;
     const double drift = std::isfinite(proof.drift) ? std::abs(proof.drift) : 0;
     const double read = proof.frequencyVerdict.uncertainty + reference + drift;

@@ -147,8 +147,7 @@ void judgeEdge(const Kit& kit, const Band& band, const Build& build, const Readi
     constexpr double kMorse = 500;  ///< [Hz] (common practice)
     const BandRating* edges = kit.ratings.band(band.name);
     if (edges == nullptr || !(edges->high > edges->low)) return;
-    const ReferenceFit counter = counterOf(build);
-    const double ppm = std::max(std::abs(counter.ppmLow), std::abs(counter.ppmHigh));
+    const double ppm = worstPpm(counterOf(build));
     const double reference = std::isfinite(ppm) ? ppm * 1e-6 * reading.value : 0;
     out.edgeVerdict =
         judgeInsideBand(reading.value, reading.uncertainty + reference, kMorse, edges->low, edges->high);

@@ -50,8 +50,12 @@ TEST_CASE("how exact two marks are nobody said: the figure stands, its limits st
     CHECK(unsaid.verdict == ReferenceFit::Verdict::offset);
     CHECK(unsaid.ppm == Approx(-200));
     CHECK((std::isnan(unsaid.ppmLow) && std::isnan(unsaid.ppmHigh) && std::isnan(unsaid.offsetLow)));
+    // What rests on it is told from the safe side: no less than the figure.
+    CHECK(worstPpm(unsaid) == Approx(250));
+    CHECK(std::isnan(worstPpm(fitReference({}))));
     const auto marked =
         fitReference({{16.0640e6, 16e6, 800 / std::sqrt(3.0)}, {8.0656e6, 8e6, 400 / std::sqrt(3.0)}});
+    CHECK(worstPpm(marked) == Approx(-marked.ppmLow));
     CHECK((marked.ppmLow < -300 && marked.ppmHigh > -100));
     // Three that scatter by 10 Hz: Student's factor for one too many is 12.71 (ISO 2602), not 1.96.
     const auto three = fitReference({{5000010, 5e6, 0}, {9999990, 10e6, 0}, {15000010, 15e6, 0}});

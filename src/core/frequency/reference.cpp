@@ -97,6 +97,12 @@ void say(ReferenceFit& out) {
 
 }  // namespace
 
+double worstPpm(const ReferenceFit& fit) {
+    constexpr double kMark = 50;
+    if (std::isfinite(fit.ppmLow)) return std::max(std::abs(fit.ppmLow), std::abs(fit.ppmHigh));
+    return std::abs(fit.ppm) + kMark;
+}
+
 std::string word(Verdict verdict) {
     switch (verdict) {
         case Verdict::offset:

@@ -29,6 +29,11 @@ struct ReferenceFit {
 ///                unknown (NaN), and the verdict goes by the two harms alone.
 ReferenceFit fitReference(const std::vector<CountedPoint>& points);
 
+/// What a reading may be off by its counter's reference, from the safe side [ppm]: the worse of the limits;
+/// where only the figure is known, that and the 50 ppm of a plain crystal's mark (common practice). NaN:
+/// nothing known.
+double worstPpm(const ReferenceFit& fit);
+
 std::string word(ReferenceFit::Verdict verdict);
 
 /// What may be said of a frequency that such a counter reads. @param ppm  half of the interval; NaN: nothing
