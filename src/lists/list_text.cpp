@@ -185,9 +185,12 @@ class Joiner {
 
     void take(std::size_t number, const std::string& text) {
         // "R1=R2=4k7": parts that share a value.
-        static const std::regex shared("([A-Z]{1,3}[0-9]{1,4})=(?=[A-Z]{1,3}[0-9]{1,4}=)");
+        static const std::regex shared("([A-Z]{1,3}[0-9]{1,4})=(?=[A-Z]{1,3}[0-9]{1,4}=)"),
+            last("(, [A-Z]{1,3}[0-9]{1,4})=");
         const std::string chained =
-            text.find('=') == std::string::npos ? "" : std::regex_replace(text, shared, "$1, ");
+            text.find('=') == std::string::npos
+                ? ""
+                : std::regex_replace(std::regex_replace(text, shared, "$1, "), last, "$1  ");
         std::string_view body = trimmed(chained.empty() ? text : chained);
         if (body.starts_with("# ")) body = trimmed(body.substr(2));
         if (body.empty()) {

@@ -62,7 +62,7 @@ bool right(const ListLine& line, const Wanted& wanted, const PartsList& list, co
         });
     }
     if (unitOf(line.kind) != Unit::none) return std::fabs(line.nominal / std::stod(wanted.value) - 1) < 1e-6;
-    return line.value.find(wanted.value) != std::string::npos;
+    return line.value.find(wanted.value) != std::string::npos && !line.value.starts_with('=');
 }
 
 }  // namespace
