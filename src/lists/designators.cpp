@@ -135,6 +135,17 @@ std::optional<RangeEnd> shortNumber(std::string_view text, std::size_t at, const
     return RangeEnd{{before.prefix, number, ""}, end};
 }
 
+/// "Cout" behind "C1,": a name of the same letter without a number, a list's end or its colon behind it.
+std::string nameWithoutNumber(std::string_view text, const Designator& before) {
+    std::size_t end = 0;
+    while (end < text.size() && (isUpper(text[end]) || isLower(text[end]) || text[end] == '_')) ++end;
+    const std::string_view name = text.substr(0, end);
+    const std::string_view after = trimmed(text.substr(end));
+    const bool ends = after.empty() || std::string_view(",;:=").find(after[0]) != std::string_view::npos;
+    return name.size() > 1 && name.size() < 9 && ends && name.starts_with(before.prefix) ? std::string(name)
+                                                                                         : std::string();
+}
+
 DesignatorRun readRun(std::string_view text, std::size_t at, const Designator& head, std::size_t headEnd,
                       RunRules rules) {
     DesignatorRun run;
@@ -168,9 +179,17 @@ DesignatorRun readRun(std::string_view text, std::size_t at, const Designator& h
         }
         // Without a comma only more of the same letters go on: in "D1 BAT85" the second is a type.
         // Behind a wider gap only the next number does.
+        // "J3, A2100-ND": behind other letters, what goes on with a dash and capitals is a type.
+        if (following && following->first.prefix != one.prefix && following->second + 1 < text.size() &&
+            text[following->second] == '-' && isUpper(text[following->second + 1]))
+            following.reset();
         const bool gap = following && !joined && more > end + 1 && following->first.number != one.number + 1;
         if (following && !joined && (gap || following->first.prefix != one.prefix)) following.reset();
-        if (!following) break;
+        if (!following) {
+            if (const auto name = joined ? nameWithoutNumber(text.substr(more), one) : ""; !name.empty())
+                run.doubt = "\"" + name + "\" beside " + one.text() + " has no number; it was left out.";
+            break;
+        }
         one = following->first;
         end = following->second;
     }

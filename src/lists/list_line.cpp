@@ -205,8 +205,29 @@ KindEvidence amountEvidence(const Tokens& tokens, const KindEvidence& letters, c
     return out;
 }
 
+/// What stands in a cell of designators beside them, a word each: "Cout" of "C1 Cout".
+void doubtBeside(std::string text, const std::vector<DesignatorRun>& runs, ListLine& out) {
+    for (const DesignatorRun& run : runs) {
+        for (std::size_t i = run.begin; i < run.end && i < text.size(); ++i) text[i] = ' ';
+    }
+    std::string beside;
+    for (char& c : text) c = std::string_view(",;\t\n").find(c) == std::string_view::npos ? c : ' ';
+    for (std::size_t at = 0, end = 0; at < text.size(); at = end + 1) {
+        end = std::min(text.find(' ', at), text.size());
+        const std::string word = text.substr(at, end - at);
+        const bool letters = std::any_of(word.begin(), word.end(), [](unsigned char c) {
+            return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c >= 0x80;
+        });
+        if (letters && word.size() > 3) beside += (beside.empty() ? "" : " ") + word;
+    }
+    if (!beside.empty())
+        out.doubts.push_back("\"" + beside.substr(0, 80) + "\" stands among the designators and is none.");
+}
+
 void readRefs(const std::string& text, ListLine& out) {
-    for (DesignatorRun& run : designatorRuns(text, {Letters::any})) {
+    std::vector<DesignatorRun> runs = designatorRuns(text, {Letters::any});
+    if (!runs.empty()) doubtBeside(text, runs, out);
+    for (DesignatorRun& run : runs) {
         out.refs.insert(out.refs.end(), run.refs.begin(), run.refs.end());
         if (!run.doubt.empty()) out.doubts.push_back(run.doubt);
     }

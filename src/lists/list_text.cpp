@@ -127,7 +127,10 @@ Runs runsOf(std::string_view text, bool shortNumbers = true) {
         out.front = unusual;
         return out;
     }
-    if (auto last = unusualAtEnd(text); last && (runs.empty() || runs.back().begin < last->begin))
+    // "T200  FDV304P": a designator alone in front leaves what is behind it a type.
+    const bool named = !runs.empty() && runs.front().begin == 0 && runs.front().refs.size() == 1 &&
+                       text.substr(runs.front().end).starts_with("  ");
+    if (auto last = unusualAtEnd(text); last && !named && (runs.empty() || runs.back().begin < last->begin))
         out.back = last;
     if (runs.empty()) return out;
     const std::string_view before = trimmed(text.substr(0, runs.front().begin));
@@ -216,7 +219,7 @@ class Joiner {
         }
         // Designators that go on from a line that ended in a comma, or from a line of nothing but
         // designators.
-        const bool onlyRefs = pending_ && onlyDesignators(pending_->text);
+        const bool onlyRefs = pending_ && onlyDesignators(pending_->text) && !saysOneNumber(pending_->text);
         if (pending_ && !blank_ && takeRefsBelow(body)) return;
         if (pending_ && (awaitsRefs_ || (onlyRefs && !blank_ && startsLikeMore(*run)))) {
             pending_->text += (awaitsRefs_ || !onlyRefs ? " " : ", ") + std::string(body);
@@ -232,12 +235,23 @@ class Joiner {
         blank_ = false;
     }
 
+    /// "R5, 10": one designator and a bare number, which is its value unless the list says otherwise.
+    static bool saysOneNumber(std::string_view body) {
+        const auto runs = designatorRuns(body, {Letters::usual, false});
+        return runs.size() == 1 && runs.front().refs.size() == 1 && runs.front().begin == 0 &&
+               !runs.front().goesOn && runs.front().end < body.size() &&
+               wholeNumber(trimmed(body.substr(runs.front().end + 1)), 4);
+    }
+
     /// Designators that go on below those that ended in a comma, the value beside them: "C3, C4,  0.1u" and
     /// "C5, C6" in the next line.
     bool takeRefsBelow(std::string_view body) {
-        if (!onlyDesignators(body)) return false;
+        const auto more = onlyDesignators(body);
+        if (!more || saysOneNumber(body)) return false;
         const auto run = mainRun(pending_->text);
-        if (!run || run->end >= pending_->text.size() || pending_->text[run->end] != ',') return false;
+        if (!run || lettersOf(run->refs.front()) != lettersOf(more->refs.front()) ||
+            run->end >= pending_->text.size() || pending_->text[run->end] != ',')
+            return false;
         pending_->text.insert(run->end + 1, " " + std::string(body) + (body.ends_with(',') ? "" : " "));
         return true;
     }
@@ -324,15 +338,42 @@ class Joiner {
         return out.size() >= 2 ? out : std::vector<std::string>{};
     }
 
+    /// "DZ100  ZMM3.3    XP101  A1": a designator of any letters and what it is, and again; empty where it is
+    /// one row.
+    static std::vector<std::string> inPairs(const std::string& text) {
+        const auto pieces = piecesOf(text);
+        if (pieces.size() < 4 || pieces.size() % 2) return {};
+        std::vector<std::string> out;
+        for (std::size_t i = 0; i < pieces.size(); i += 2) {
+            const std::string name = text.substr(pieces[i].begin, pieces[i].end - pieces[i].begin);
+            const auto one = readDesignator(name, Letters::any);
+            const auto other = readDesignator(
+                std::string_view(text).substr(pieces[i + 1].begin, pieces[i + 1].end - pieces[i + 1].begin));
+            if (!one || !allCapital(name) || one->prefix.size() > 4 || (byType(name) && one->number > 299) ||
+                byPackage(name) || byWord(name).lead().by > 0 ||
+                (other && other->prefix == one->prefix && other->text().size() == one->text().size()))
+                return {};
+            out.push_back(text.substr(pieces[i].begin, pieces[i + 1].end - pieces[i].begin));
+        }
+        return out;
+    }
+
     /// "R1  10k    R2  22k": parts beside each other, each behind a gap.
     static std::vector<std::string> sideBySide(const std::string& text) {
+        if (auto pairs = inPairs(text); !pairs.empty()) return pairs;
         const auto pieces = piecesOf(text);
         std::vector<std::size_t> heads;
         std::vector<std::string> out;
         for (std::size_t i = 0; i < pieces.size(); ++i) {
             const std::string_view piece =
                 std::string_view(text).substr(pieces[i].begin, pieces[i].end - pieces[i].begin);
-            const auto runs = designatorRuns(piece);
+            auto runs = designatorRuns(piece);
+            // "r1 10k    c1 100n": small letters, where the row begins with some.
+            const bool small = !pieces.empty() && piece[0] >= 'a' && piece[0] <= 'z';
+            if (const auto low = small && runs.empty() && (i == 0 || !heads.empty())
+                                     ? unusualAtStart(std::string_view(text).substr(pieces[i].begin))
+                                     : std::nullopt)
+                runs = {*low};
             const bool begins = !runs.empty() && runs.front().begin == 0 && !runs.front().goesOn;
             // "E2,5-6" is a package: a designator ends where a word ends.
             const char after = begins && runs.front().end < piece.size() ? piece[runs.front().end] : ' ';
@@ -584,6 +625,11 @@ class RowTaker {
     }
 
     static void doubtOthers(const std::string& text, const DesignatorRun& run, ListLine& line) {
+        std::string_view before = trimmed(std::string_view(text).substr(0, run.begin));
+        before = before.substr(before.find_last_of(" \t") + 1);
+        if (before.size() > 2 && before.ends_with(',') && !hasDigit(before))
+            line.doubts.push_back("\"" + std::string(before.substr(0, before.size() - 1)) +
+                                  "\" in front of " + run.refs.front() + " has no number; it was left out.");
         for (const DesignatorRun& other : designatorRuns(text)) {
             const bool apart = other.begin >= run.end || other.end <= run.begin;
             if (apart && lettersOf(other.refs.front()) == lettersOf(run.refs.front()) &&

@@ -356,3 +356,27 @@ TEST_CASE("reading stops when it is told to") {
     CHECK(readListText(text, [&](double) { return ++asked < 2; }).lines.empty());
     CHECK(asked == 2);
 }
+
+TEST_CASE("boxes to tick, halves beside each other, names without a number: no part is lost in silence") {
+    const auto ticked =
+        readListText("[ ] R5, 10\n[ ] Q1, 2N3904\n[ ] R13, 100\n[ ] U3, PIC16C54\n[ ] J3, A2100-ND\n");
+    REQUIRE(ticked.lines.size() == 5);
+    CHECK(ticked.lines[0].nominal == 10);
+    CHECK(ticked.lines[1].refs == std::vector<std::string>{"Q1"});
+    CHECK(ticked.lines[2].nominal == 100);
+    CHECK(ticked.lines[4].refs == std::vector<std::string>{"J3"});
+    const auto halves = readListText(
+        "DT100  SMAJ15CA     DT101  SMAJ15CA\nT200   FDV304P      R5   4k7\nC12  390p  NP0  not fitted\n");
+    REQUIRE(halves.lines.size() == 5);
+    CHECK(halves.lines[1].refs == std::vector<std::string>{"DT101"});
+    CHECK(halves.lines[2].value == "FDV304P");
+    CHECK_FALSE(halves.lines[4].fitted);
+    const auto small = readListText("r1  10k   metal    c1  100n  disc\nr2 1k     q1 bc547 npn\n");
+    REQUIRE(small.lines.size() == 4);
+    CHECK(small.lines[1].nominal == Approx(100e-9));
+    CHECK(small.lines[3].value == "bc547 npn");
+    for (const char* list : {"C1, Cout: 2.2uF", "2x  2.2uF  Cout, C1, C2"}) {
+        CAPTURE(list);
+        CHECK(only(readListText(list)).doubts.front().find("\"Cout\"") == 0);
+    }
+}
