@@ -53,6 +53,15 @@ Json& rowOf(Json& list, const char* field, const std::string& name) {
     return list.back();
 }
 
+/// The row of a list with a name, without the fields that are said anew; what else it says stays.
+Json& rowSaidAnew(Json& list, const char* field, const std::string& name,
+                  std::initializer_list<const char*> anew) {
+    Json& row = rowOf(list, field, name);
+    for (const char* one : anew) row.erase(one);
+    row[field] = name;
+    return row;
+}
+
 void put(Json& row, const char* field, const std::string& text) {
     if (!text.empty()) row[field] = text;
 }
@@ -113,7 +122,10 @@ std::string withBand(const std::string& kitText, const Rebuilt& rebuilt) {
 std::string withChecks(const std::string& kitText, const std::vector<Check>& checks) {
     Json kit = Json::parse(kitText);
     for (const Check& check : checks) {
-        Json row{{"id", check.id}, {"do", check.title}};
+        Json& row = rowSaidAnew(kit["checks"], "id", check.id,
+                                {"seen", "at", "to", "condition", "low", "high", "gate", "bridge", "rule",
+                                 "from", "erratum", "caution", "suspects"});
+        row["do"] = check.title;
         row["quantity"] = check.yesNo() ? "seen" : check.diode ? "diode" : quantityWord(check.unit);
         put(row, "seen", check.seen);
         put(row, "at", check.at);
@@ -122,19 +134,26 @@ std::string withChecks(const std::string& kitText, const std::vector<Check>& che
         if (!check.yesNo() && std::isfinite(check.limits.low)) row["low"] = check.limits.low;
         if (std::isfinite(check.limits.high)) row["high"] = check.limits.high;
         if (check.gate) row["gate"] = true;
+        put(row, "bridge", check.bridge);
         put(row, "rule", check.rule);
         put(row, "from", check.from);
         put(row, "erratum", check.erratum);
         put(row, "caution", check.caution);
         put(row, "suspects", check.suspects);
-        rowOf(kit["checks"], "id", check.id) = std::move(row);
     }
     return kit.dump(1);
 }
 
 std::string withCoil(const std::string& kitText, const Coil& coil) {
     Json kit = Json::parse(kitText);
-    Json row{{"ref", coil.ref}};
+    const Json before = rowOf(kit["coils"], "ref", coil.ref);
+    Json& row = rowSaidAnew(kit["coils"], "ref", coil.ref,
+                            {"what", "own_core", "core", "windings", "twisted", "tune", "note", "erratum"});
+    // What another core's figures said does not hold for this one.
+    if (coil.core.own || before.value("core", "") != coil.core.designation) {
+        row.erase("tolerance");
+        row.erase("impedance");
+    }
     put(row, "what", coil.what);
     if (coil.core.own) {
         row["own_core"] = ownCoreJson(coil.core);
@@ -144,10 +163,12 @@ std::string withCoil(const std::string& kitText, const Coil& coil) {
     row["wire"] = coil.wireText;
     row["target"] = coil.target;
     for (const Winding& winding : coil.windings) {
-        Json w{{"name", winding.name}, {"turns", winding.turns}};
+        Json said = before.value("windings", Json::array());
+        Json& w = rowSaidAnew(said, "name", winding.name, {"taps"});
+        w["turns"] = winding.turns;
         for (const Winding::Tap& tap : winding.taps)
             w["taps"].push_back({{"at", tap.at}, {"name", tap.name}});
-        row["windings"].push_back(std::move(w));
+        row["windings"].push_back(w);
     }
     if (!coil.twisted.empty()) row["twisted"] = coil.twisted;
     if (coil.tune) {
@@ -159,13 +180,20 @@ std::string withCoil(const std::string& kitText, const Coil& coil) {
     }
     put(row, "note", coil.note);
     put(row, "erratum", coil.erratum);
-    rowOf(kit["coils"], "ref", coil.ref) = std::move(row);
     // A coil is a part of the bag, too.
     const bool listed = std::any_of(kit["parts"].begin(), kit["parts"].end(),
                                     [&](const Json& part) { return part.value("ref", "") == coil.ref; });
     if (!listed)
         kit["parts"].push_back(
             {{"ref", coil.ref}, {"kind", "coil"}, {"value", "ring " + coil.core.designation}});
+    return kit.dump(1);
+}
+
+std::string withStray(const std::string& kitText, const std::string& coil, double stray) {
+    Json kit = Json::parse(kitText);
+    for (Json& row : kit["coils"]) {
+        if (row.value("ref", "") == coil && row.contains("tune")) row["tune"]["stray"] = stray;
+    }
     return kit.dump(1);
 }
 

@@ -21,6 +21,8 @@ std::string withBand(const std::string& kitText, const Rebuilt& rebuilt);
 /// fit.
 std::string withChecks(const std::string& kitText, const std::vector<Check>& checks);
 std::string withCoil(const std::string& kitText, const Coil& coil);
+/// The same with a builder's word on the strays across a tuned coil [F]; a coil that is not tuned stays.
+std::string withStray(const std::string& kitText, const std::string& coil, double stray);
 std::string withAdjustment(const std::string& kitText, const Adjustment& adjustment);
 std::string withRatings(const std::string& kitText, const Ratings& ratings);
 /// A kit's text with its low-pass, from the finals to the antenna.

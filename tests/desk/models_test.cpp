@@ -1,5 +1,6 @@
 #include <cmath>
 
+#include "desk/air/log_model.h"
 #include "desk/board/board_model.h"
 #include "desk/first_light/first_light_model.h"
 #include "desk/history/history_model.h"
@@ -16,6 +17,7 @@
 #include "station/judged.h"
 #include "station/phrases.h"
 #include "station/readings.h"
+#include "station/remedy.h"
 #include "station/repair.h"
 #include "station/work.h"
 #include "window_fixture.h"
@@ -119,6 +121,57 @@ TEST_CASE("what to do about it: a missing line looks again first, an offer is ju
     build.remedies["R82"] = {Remedy::How::shopping, ""};
     CHECK(holds(remedyView({kit(), build}, drawers, {}, 0, 0).now, "settled"));
     CHECK(holds(remedyView({kit(), Build{}}, drawers, {}, 0, 0).now, "Nothing is wrong"));
+}
+
+TEST_CASE("what was chosen from a drawer serves the other lines of its cause while there is some") {
+    Kit small;
+    for (const char* ref : {"C1", "C2", "C3"}) {
+        Part part;
+        part.ref = ref;
+        part.kind = PartKind::capacitor;
+        part.nominal = 22e-9;
+        part.tolerance = 10;
+        small.parts.push_back(part);
+    }
+    BagTrouble trouble;
+    trouble.ref = "C1";
+    trouble.alike = {"C2", "C3"};
+    const std::vector<StockLine> drawers{
+        {1, "A1", PartKind::capacitor, 22e-9, Unit::farad, 5, 50, 0, "film", 9},
+        {2, "B2", PartKind::capacitor, 22e-9, Unit::farad, 10, 50, 0, "disc", 2}};
+    const Build build;
+    const Judged judged{small, build};
+    const auto offers = fromDrawers(small.parts.front(), drawers, {}, 0);
+    const auto disc = std::find_if(offers.begin(), offers.end(), [](const Substitute& s) {
+        return s.parts == std::vector<std::size_t>{1};
+    });
+    REQUIRE(disc != offers.end());
+    const auto kept = keptFor(trouble, judged, drawers, {}, std::size_t(disc - offers.begin()));
+    REQUIRE(kept.size() == 3);
+    CHECK(kept[0].stock == std::vector<std::int64_t>{2});
+    CHECK(kept[1].stock == std::vector<std::int64_t>{2});
+    CHECK(kept[2].stock == std::vector<std::int64_t>{1});
+}
+
+TEST_CASE("a new contact begins with the band of the last one, never with its frequency") {
+    StationLog log;
+    Contact last;
+    last.build = 7;
+    last.frequency = 21.0612e6;
+    last.band = "15m";
+    last.mode = "CW";
+    log.contacts.push_back(last);
+    Build build;
+    build.id = 7;
+    const Judged judged{kit(), build};
+    const Contact next = beginContact(log, &judged, 1000);
+    CHECK(next.band == "15m");
+    CHECK(next.mode == "CW");
+    CHECK(next.frequency == 0);
+    log.contacts.clear();
+    const Contact first = beginContact(log, &judged, 1000);
+    CHECK(first.frequency == 0);
+    CHECK_FALSE(first.band.empty());
 }
 
 TEST_CASE("a parts list: doubtful rows first, corrected, confirmed and dropped") {

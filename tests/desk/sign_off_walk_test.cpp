@@ -20,9 +20,7 @@ using namespace ombrek;
 namespace {
 
 /// The three-band rig with its dead final, at its powers.
-void proving(const std::filesystem::path& file) {
-    practiceBook(file, provingKit(), PracticeStage::proving);
-}
+void proving(const std::filesystem::path& file) { practiceBook(file, provingKit(), PracticeStage::proving); }
 
 const Gate& gateOf(Desk& desk, const std::string& id) {
     for (const Gate& g : desk.session().judged().readiness().gates) {

@@ -65,5 +65,6 @@ TEST_CASE("an instrument that came with a book hears nothing before Enter was pr
     CHECK(desk.waitFor([&] { return came > 0; }));
     // The yes is the person's, and lasts.
     desk.reopen();
-    for (const Instrument& now : desk.session().bench().instruments()) CHECK(desk.session().bench().trusts(now));
+    for (const Instrument& now : desk.session().bench().instruments())
+        CHECK(desk.session().bench().trusts(now));
 }

@@ -3,6 +3,7 @@
 #include <fstream>
 
 #include "desk/winding/picture_page.h"
+#include "desk/winding/trimmer_model.h"
 #include "station/winding.h"
 #include "window_fixture.h"
 
@@ -90,6 +91,19 @@ TEST_CASE("the trimmer page says whether it reaches, and tries turns without tou
     desk.key(Qt::Key_Right);
     CHECK(desk.now().contains(QStringLiteral("will reach")));
     CHECK(desk.session().book().undoName() == before);
+    const auto stray = [&] { return tunedCoils(desk.kit())[1]->tune->stray; };
+    const double was = stray();
+    for (const char* nonsense : {"-5p", "many", "5 V", "3"}) {
+        desk.key(Qt::Key_S);
+        desk.refused(QString::fromUtf8(nonsense));
+        CHECK(stray() == was);
+    }
+    desk.key(Qt::Key_S);
+    desk.answer(QStringLiteral("9p"));
+    CHECK(stray() == Approx(9e-12));
+    CHECK(desk.session().book().undoName().starts_with("The strays of"));
+    desk.key(Qt::Key_Z);
+    CHECK(stray() == was);
     desk.key(Qt::Key_Return);
     CHECK(desk.window().page()->name() == QStringLiteral("Winding"));
 }

@@ -106,6 +106,50 @@ TEST_CASE("all that a kit says of an adjustment is kept when it is written and r
     }
 }
 
+TEST_CASE("a coil and a check that are entered anew keep what the entry does not speak of") {
+    json kit = smallKit();
+    kit["coils"][0]["tail_mm"] = 18;
+    kit["coils"][0]["tolerance"] = 3;
+    kit["coils"][0]["impedance"] = 200;
+    kit["coils"][0]["windings"][0]["start"] = {{"x", 3}, {"y", 4}};
+    kit["coils"][0]["windings"][0]["finish"] = {{"x", 9}, {"y", 4}};
+    kit["checks"].push_back({{"id", "i"},
+                             {"do", "Current"},
+                             {"quantity", "current"},
+                             {"low", "1m"},
+                             {"high", "3m"},
+                             {"bridge", "JP2"}});
+    const Kit before = *read(kit);
+    Coil coil = before.coils[0];
+    coil.windings[0].turns = 20;
+    const Kit wound = *readKit(withCoil(kit.dump(), coil), shippedTables().cores);
+    CHECK(wound.coils[0].windings[0].turns == 20);
+    CHECK(wound.coils[0].tail == Approx(0.018));
+    CHECK(wound.coils[0].tolerance == 3);
+    CHECK(wound.coils[0].impedance == 200);
+    REQUIRE(wound.coils[0].windings[0].finish);
+    CHECK(wound.coils[0].windings[0].finish->x == 9);
+    coil.core = *std::find_if(shippedTables().cores.begin(), shippedTables().cores.end(),
+                              [](const MagneticCore& c) { return c.designation == "T50-2"; });
+    CHECK(readKit(withCoil(kit.dump(), coil), shippedTables().cores)->coils[0].tolerance == 5);
+    Check check = before.checks[1];
+    check.limits.high = 2.5e-3;
+    const Kit checked = *readKit(withChecks(kit.dump(), {check}), shippedTables().cores);
+    CHECK(checked.checks[1].bridge == "JP2");
+    CHECK(checked.checks[1].limits.high == Approx(2.5e-3));
+    CHECK(checked.checks.size() == 2);
+}
+
+TEST_CASE("strays that a builder says stand at the coil alone") {
+    const std::string text = smallKit().dump();
+    const Kit kit = *readKit(withStray(text, "L1", 7e-12), shippedTables().cores);
+    CHECK(kit.coils[0].tune->stray == Approx(7e-12));
+    CHECK(kit.coils[0].tune->fixed == std::vector<std::string>{"C1"});
+    CHECK(readKit(withStray(text, "L9", 7e-12), shippedTables().cores)->coils[0].tune->stray ==
+          Approx(4e-12));
+    CHECK_FALSE(readKit(withStray(text, "L1", -1e-12), shippedTables().cores));
+}
+
 TEST_CASE("a bias has a safe end, and what must never be reached lies above what is wanted") {
     json kit = smallKit();
     json& a = kit["adjustments"][0];

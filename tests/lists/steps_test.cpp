@@ -46,6 +46,7 @@ TEST_CASE("every way of saying that a part goes in") {
         {"1. Plaats U1 in de voet.", "U1"},
         {"1. S\u00e4tt U1 i sockeln.", "U1"},
         {"1. Do not fit Q5 yet.", ""},
+        {"1. Nothing into U5 yet.", ""},
         {"1. Now fit nothing else until R9 reads 10k.", ""},
         {"1. Fit R1 after R2.", "R1"},
         {"1. Remove R5 and R6.", ""},

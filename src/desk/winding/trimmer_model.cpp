@@ -89,6 +89,9 @@ TrimmerPageView trimmerPageView(const Kit& kit, const Build& build, const std::s
                                       plain(tank.trimmerHigh, Unit::farad, 3)},
         {QStringLiteral("Centred with"),
          plain(v.cover.turnsToCentre, Unit::none, 3) + QStringLiteral(" turns")}};
+    // Common practice: a board and what follows add 3 to 10 pF.
+    if (!(tank.stray > 0))
+        v.why += QStringLiteral(" Strays are not said; S takes them, 3 to 10 pF are usual.");
     addChance(kit, *coil, build, known, v);
     return v;
 }

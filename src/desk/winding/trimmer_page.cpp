@@ -6,6 +6,7 @@
 #include "desk/pieces/text.h"
 #include "desk/winding/reach_view.h"
 #include "desk/winding/trimmer_model.h"
+#include "formats/kit_edit.h"
 
 namespace ombrek {
 
@@ -24,6 +25,7 @@ TrimmerPage::TrimmerPage(Session& session)
     side()->addWidget(chance_, 1);
     addKey("try-a-turn-more-or", "+", "+ \u2212", "try a turn more or less", [this] { tryTurns(1); });
     addKey("the-next-tuned-coil", "Right", "Left Right", "the next tuned coil", [this] { choose(1); });
+    addKey("strays", "S", "S", "the strays across it", [this] { askStrays(); });
     setEnter("back-to-the-coil", "back to the coil", [this] { emit left(); });
     addKey("back", "Esc", "Esc", "back", [this] { emit left(); });
     addKey(
@@ -51,6 +53,16 @@ void TrimmerPage::choose(int by) {
 void TrimmerPage::tryTurns(int by) {
     more_ = std::clamp(more_ + by, -20, 20);
     refresh();
+}
+
+void TrimmerPage::askStrays() {
+    askText(QStringLiteral("Board, wires and what follows, across %1, as 5p").arg(ref_), QString(),
+            [this](const QString& text) {
+                const auto stray = parseQuantity(text.simplified().toStdString(), Unit::farad);
+                if (!stray) return session_.say(qs(stray.error().sentence), VerdictState::cannotTell);
+                session_.changeKit(withStray(session_.build().kitText, ref_.toStdString(), stray->value),
+                                   "The strays of " + ref_.toStdString());
+            });
 }
 
 void TrimmerPage::refresh() {

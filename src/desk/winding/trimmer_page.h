@@ -20,6 +20,7 @@ class TrimmerPage : public Page {
  private:
     void choose(int by);
     void tryTurns(int by);
+    void askStrays();
 
     QString ref_;
     int more_ = 0;  ///< turns tried, against what is on the core
