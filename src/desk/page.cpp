@@ -89,9 +89,9 @@ Page::Page(Session& session, const QString& name, QWidget* parent)
     entryLayout->setContentsMargins(0, 0, 0, 0);
     entryPrompt_->setWordWrap(false);
     entry_->setFont(benchFont(20));
-    entry_->setFixedWidth(withText(320));
+    entry_->setMinimumWidth(withText(320));
     entryLayout->addWidget(entryPrompt_);
-    entryLayout->addWidget(entry_);
+    entryLayout->addWidget(entry_, 1);
     entryMeaning_->setWordWrap(false);
     entryMeaning_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     entryLayout->addSpacing(10);

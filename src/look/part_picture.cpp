@@ -221,7 +221,9 @@ void drawCapacitor(QPainter& p, const QRectF& r, const QString& mark, const Colo
     printed(p, body, mark, c);
     p.setFont(benchFont(13));
     p.setPen(c.soft);
-    p.drawText(QRectF(body.right() + 14, m.y() - 20, 140, 40),
+    // In a narrow card its words go below each other.
+    const double room = std::clamp(r.right() - body.right() - 16, 50.0, 140.0);
+    p.drawText(QRectF(body.right() + 14, m.y() - 30, room, 60),
                Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap, QStringLiteral("either way round"));
 }
 

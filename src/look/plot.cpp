@@ -59,6 +59,17 @@ void addSeries(QCustomPlot& plot, const PlotData::Series& series, double floor, 
     graph->setData(vectorOf(series.x), vectorOf(series.y));
 }
 
+/// How many words of marks before it lie at the height of a mark's own [lines]: so much lower it stands.
+int linesBelow(const PlotData& data, const PlotData::Mark& mark) {
+    constexpr double kWord = 0.25;  // of the width; what a word takes
+    int lines = 0;
+    for (const auto& other : data.marks) {
+        if (&other == &mark) break;
+        lines += other.vertical && std::fabs(other.at - mark.at) < kWord * (data.xHigh - data.xLow);
+    }
+    return lines;
+}
+
 void addMark(QCustomPlot& plot, const PlotData::Mark& mark, const PlotData& data, const Colours& c) {
     const QColor colour = mark.accent ? c.copper : c.fail;
     auto* line = new QCPItemLine(&plot);
@@ -79,6 +90,7 @@ void addMark(QCustomPlot& plot, const PlotData::Mark& mark, const PlotData& data
     if (mark.vertical) {
         text->setPositionAlignment((rightHalf ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop);
         text->position->setCoords(mark.at, data.yHigh);
+        text->setPadding(QMargins(6, 2 + withText(18) * linesBelow(data, mark), 6, 2));
     } else {
         text->setPositionAlignment(Qt::AlignRight | Qt::AlignBottom);
         text->position->setCoords(data.xHigh, mark.at);

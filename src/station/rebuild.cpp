@@ -203,8 +203,7 @@ void sayAgain(const Kit& kit, Rebuilt& out) {
             decimals(insertionLoss(out.after, f, out.ohms), 1) + " dB; on the kit's own band it was " +
             decimals(insertionLoss(out.before, 2 * out.from.low, out.ohms), 1) + " dB.");
     }
-    if (!out.after.empty())
-        out.again.push_back("Prove power and harmonics again on the new band, into a dummy load.");
+    if (!out.after.empty()) out.again.emplace_back(kProveAgain);
     out.again.push_back(
         "Oscillators and crystals stay as they are: whether the rig tunes this band is yours to see to.");
     for (const Recapped& c : out.capacitors) {

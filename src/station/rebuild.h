@@ -39,6 +39,10 @@ struct ResponsePoint {
     double before = 0, after = 0;  ///< insertion loss [dB]
 };
 
+/// What comes after every change of a low-pass, and is a caution.
+inline constexpr std::string_view kProveAgain =
+    "Prove power and harmonics again on the new band, into a dummy load.";
+
 /// A kit's filters for a band that was not supplied.
 struct Rebuilt {
     Band from, band;

@@ -2,6 +2,7 @@
 #include <QLabel>
 #include <QScrollBar>
 
+#include "desk/pieces/key_cap.h"
 #include "desk/winding/picture_page.h"
 #include "draws.h"
 #include "window_fixture.h"
@@ -81,6 +82,7 @@ void everyPage(Desk& desk, const QString& where, Count& count) {
     const std::map<std::string, QString> about{{"which-part", QStringLiteral("1")},
                                                {"list", qs(demo + "/pilot-lamp.list.txt")},
                                                {"delivery", qs(demo + "/lantern-15.packing.csv")},
+                                               {"band", QStringLiteral("14M..14.35M")},
                                                {"trimmer", QStringLiteral("T1")},
                                                {"figures", QStringLiteral("L1")},
                                                {"cores", QStringLiteral("L1")},
@@ -117,6 +119,40 @@ TEST_CASE("no label of any page is cut at any size") {
             CHECK(count.cut == 0);
         }
     }
+}
+
+TEST_CASE("every key of every page finds room on the sheet of keys, in the smallest window") {
+    Desk desk(partWay);
+    desk.window().resize(1024, 700);
+    desk.settle();
+    int caps = 0;
+    const auto look = [&] {
+        desk.window().act(QStringLiteral("keys"))->trigger();
+        desk.settle();
+        auto* sheet = desk.window().findChild<QWidget*>(QStringLiteral("keys-sheet"));
+        REQUIRE(sheet->isVisible());
+        for (const KeyCap* cap : sheet->findChildren<KeyCap*>()) {
+            ++caps;
+            const QRect at(cap->mapTo(sheet, QPoint(0, 0)), cap->sizeHint());
+            INFO(desk.window().page()->name().toStdString() << ": " << cap->text().toStdString());
+            CHECK(sheet->rect().contains(at));
+        }
+        QTest::keyClick(sheet, Qt::Key_Escape);
+        desk.settle();
+        CHECK_FALSE(sheet->isVisible());
+    };
+    for (int i = 0; i < Window::kStations; ++i) {
+        desk.window().goTo(i);
+        look();
+    }
+    for (const PageRow& row : pageRows()) {
+        if (row.where != PageRow::Where::beside) continue;
+        desk.open(row);
+        desk.waitFor([&] { return !desk.window().page()->working(); });
+        look();
+        desk.window().leave();
+    }
+    CHECK(caps > 500);
 }
 
 TEST_CASE("the instruments beside a page make it narrower, and nothing lies under them") {

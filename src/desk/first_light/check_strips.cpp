@@ -10,14 +10,15 @@
 namespace ombrek {
 namespace {
 constexpr double kLeast = 16, kMost = 34;  ///< height of a row [px]
-}
+constexpr std::size_t kFewest = 4;         ///< rows of a column that are shown in the least room
+}  // namespace
 
 CheckStrips::CheckStrips(QWidget* parent) : QWidget(parent) {}
 
 void CheckStrips::show(std::vector<FirstLightView::Line> lines, const Check* current) {
     lines_ = std::move(lines);
     current_ = current;
-    setMinimumHeight(int(double(half()) * kLeast) + 6);
+    setMinimumHeight(int(double(std::min(half(), kFewest)) * kLeast) + 6);
     setMaximumHeight(int(double(half()) * kMost) + 6);
     setAccessibleName(QStringLiteral("%1 checks").arg(lines_.size()));
     update();
@@ -26,10 +27,27 @@ void CheckStrips::show(std::vector<FirstLightView::Line> lines, const Check* cur
 /// Rows in each of the two columns.
 std::size_t CheckStrips::half() const { return (lines_.size() + 1) / 2; }
 
-/// As high as there is room for.
+/// Rows of each column that find room.
+std::size_t CheckStrips::shown() const {
+    return std::clamp<std::size_t>(std::size_t(std::max(0.0, (height() - 6.0) / kLeast)), 1,
+                                   std::max<std::size_t>(half(), 1));
+}
+
+/// The first of them: the check in hand is always among them.
+std::size_t CheckStrips::first() const {
+    const auto hit =
+        std::find_if(lines_.begin(), lines_.end(), [&](const auto& line) { return line.check == current_; });
+    if (hit == lines_.end() || shown() >= half()) return 0;
+    const std::size_t at = std::size_t(hit - lines_.begin()) % half(), before = shown() / 2;
+    return std::min(at > before ? at - before : 0, half() - shown());
+}
+
+/// As high as there is room for; empty: it finds none.
 QRectF CheckStrips::row(std::size_t i) const {
+    const std::size_t at = i % half();
+    if (at < first() || at >= first() + shown()) return {};
     const double w = width() / 2.0 - 12, h = std::clamp((height() - 6.0) / double(half()), kLeast, kMost);
-    return {i < half() ? 0 : width() / 2.0 + 12, double(i % half()) * h, w, h};
+    return {i < half() ? 0 : width() / 2.0 + 12, double(at - first()) * h, w, h};
 }
 
 void CheckStrips::drawScale(QPainter& p, const QRectF& r, const FirstLightView::Line& line) const {
@@ -56,6 +74,7 @@ void CheckStrips::paintEvent(QPaintEvent*) {
     const Colours& c = coloursOf(*this);
     for (std::size_t i = 0; i < lines_.size(); ++i) {
         const QRectF r = row(i);
+        if (r.isEmpty()) continue;
         const auto& line = lines_[i];
         if (line.check == current_) {
             p.setPen(Qt::NoPen);

@@ -22,6 +22,8 @@ class CheckStrips : public QWidget {
 
  private:
     std::size_t half() const;
+    std::size_t shown() const;
+    std::size_t first() const;
     QRectF row(std::size_t i) const;
     void drawScale(QPainter& p, const QRectF& r, const FirstLightView::Line& line) const;
 

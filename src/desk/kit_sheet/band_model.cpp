@@ -102,7 +102,11 @@ BandView bandView(const Rebuilt& rebuilt, bool prototype) {
         if (!coil.note.empty()) said << qs(coil.ref + ": " + coil.note);
     }
     for (const std::string& again : rebuilt.again) {
-        if (!again.starts_with("Measure ")) said << qs(again);
+        if (again == kProveAgain) {
+            v.caution = qs(again);
+        } else if (!again.starts_with("Measure ")) {
+            said << qs(again);
+        }
     }
     v.text = said.join(QChar('\n'));
     v.plotted = !rebuilt.after.empty();

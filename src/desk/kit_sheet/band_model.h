@@ -14,6 +14,7 @@ struct BandView {
     QString now, why;
     std::vector<StateLine> elements;  ///< what it was and what it becomes, the low-pass first
     QString text;                     ///< what is to be made again, doubts first
+    QString caution;                  ///< what must be proved before it goes on the air
     PlotData plot;                    ///< of the low-pass before and after
     bool plotted = false;             ///< the kit has a low-pass
 };

@@ -1,5 +1,7 @@
 #include "desk/kit_sheet/band_page.h"
 
+#include <QTextBrowser>
+
 #include "desk/kit_sheet/band_model.h"
 #include "desk/kit_sheet/kit_model.h"
 #include "desk/pieces/card.h"
@@ -17,7 +19,8 @@ BandPage::BandPage(Session& session)
       elements_(new Card),
       again_(new Card),
       plot_(new Plot),
-      list_(new StateList) {
+      list_(new StateList),
+      text_(new QTextBrowser) {
     curve_->setTitle(QStringLiteral("The low-pass, as supplied and as rebuilt"));
     curve_->addBody(plot_, 1);
     curve_->fillWithBody();
@@ -27,8 +30,15 @@ BandPage::BandPage(Session& session)
     elements_->fillWithBody();
     big()->addWidget(elements_, 2);
     again_->setTitle(QStringLiteral("To mind, and to measure again"));
-    side()->addWidget(again_, 0);
-    side()->addStretch(1);
+    // Many sentences: they scroll, and the caution below them stays.
+    text_->setFrameShape(QFrame::NoFrame);
+    text_->setFont(benchFont(14));
+    text_->setFocusPolicy(Qt::NoFocus);
+    text_->setAccessibleName(QStringLiteral("To mind, and to measure again"));
+    text_->viewport()->setAutoFillBackground(false);
+    again_->addBody(text_, 1);
+    again_->fillWithBody();
+    side()->addWidget(again_, 1);
     setEnter("take-it", "take it as a variant", [this] { take(); });
     addKey("band", "N", "N", "another band", [this] { ask(); });
     addKey("prototype", "P", "P", "scaled, or from a standard prototype", [this] {
@@ -114,7 +124,8 @@ void BandPage::refresh() {
     curve_->setVisible(v.plotted);
     if (v.plotted) plot_->show(v.plot);
     list_->setLines(v.elements);
-    again_->setText(v.text);
+    text_->setPlainText(v.text);
+    again_->setCaution(v.caution);
 }
 
 }  // namespace ombrek

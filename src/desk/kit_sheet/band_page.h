@@ -31,6 +31,7 @@ class BandPage : public Page {
     Card *curve_, *elements_, *again_;
     Plot* plot_;
     StateList* list_;
+    class QTextBrowser* text_;
 };
 
 }  // namespace ombrek

@@ -179,16 +179,29 @@ void Card::resizeEvent(QResizeEvent* event) {
     if (event->oldSize().width() != event->size().width()) wrapValues();
 }
 
-/// A value that finds no room beside the longest name goes on in a second line.
+/// A value that finds no room beside the longest name goes on in a second line; where even its longest word
+/// finds none, the names do.
 void Card::wrapValues() {
-    int longest = 0;
-    for (const QLabel* name : names_) longest = std::max(longest, name->sizeHint().width());
+    int longest = 0, word = 0;
+    for (const QLabel* name : names_)
+        longest = std::max(longest, name->fontMetrics().horizontalAdvance(name->text()) + 2);
+    for (const QLabel* value : values_) {
+        for (const QString& one : value->text().split(QChar(' ')))
+            word = std::max(word, value->fontMetrics().horizontalAdvance(one) + 2);
+    }
     const bool marked = std::any_of(shown_.begin(), shown_.end(), [](const Fact& f) { return f.marked; });
-    const int room = width() - kSides - longest - kGap - (marked ? kMark + kGap : 0);
+    const int whole = width() - kSides - kGap - (marked ? kMark + kGap : 0);
+    const int named = std::min(longest, std::max(whole - word, whole / 3));
+    for (QLabel* name : names_) {
+        const bool wraps = name->fontMetrics().horizontalAdvance(name->text()) + 2 > named;
+        name->setWordWrap(wraps);
+        name->setMinimumWidth(wraps ? named : 0);
+    }
+    const int room = whole - named;
     for (QLabel* value : values_) {
-        const int whole = value->fontMetrics().horizontalAdvance(value->text()) + 2;
-        value->setWordWrap(whole > room);
-        value->setMinimumWidth(std::clamp(whole, 0, std::max(room, 60)));
+        const int wide = value->fontMetrics().horizontalAdvance(value->text()) + 2;
+        value->setWordWrap(wide > room);
+        value->setMinimumWidth(std::clamp(wide, 0, std::max(room, 60)));
     }
 }
 

@@ -4,6 +4,7 @@
 #include <QPainter>
 #include <algorithm>
 
+#include "look/colours.h"
 #include "look/verdict_mark.h"
 
 namespace ombrek {
@@ -45,19 +46,21 @@ void GateList::paintEvent(QPaintEvent*) {
         const Gate& gate = readiness_.gates[std::size_t(i)];
         const QRectF r = row(i);
         const double y = r.center().y();
-        const double up = std::min(21.0, r.height() / 2);  // both lines within the row
+        const bool low = r.height() < withText(42);  // both lines within the row
+        const double up = std::min(21.0, r.height() / 2 - 2), line = std::min(21.0, up + 2);
         drawVerdictMark(p, QRectF(x - 11, y - 11, 22, 22), gate.state(), c);
-        p.setFont(benchFont(16, true));
+        p.setFont(benchFont(low ? 14 : 16, true));
         p.setPen(c.ink);
-        p.drawText(QRectF(52, y - up, r.width() - 180, 21), Qt::AlignLeft | Qt::AlignVCenter,
+        p.drawText(QRectF(52, y - up, r.width() - 180, line), Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetrics(p.font()).elidedText(QString::fromStdString(gate.name), Qt::ElideRight,
                                                      int(r.width() - 180)));
-        p.setFont(benchFont(13));
+        p.setFont(benchFont(low ? 12 : 13));
         p.setPen(c.soft);
         QString below = QString::fromStdString(gate.summary());
         if (gate.passedKnowingly && gate.state() != VerdictState::pass)
             below += QStringLiteral(" · ") + QString::fromStdString(gate.reason);
-        p.drawText(QRectF(52, y - up + 20, r.width() - 180, 19), Qt::AlignLeft | Qt::AlignVCenter,
+        p.drawText(QRectF(52, y - up + line - 1, r.width() - 180, low ? 17 : 19),
+                   Qt::AlignLeft | Qt::AlignVCenter,
                    QFontMetrics(p.font()).elidedText(below, Qt::ElideRight, int(r.width() - 180)));
         const bool knowingly = gate.passedKnowingly && gate.state() != VerdictState::pass;
         p.setFont(benchFont(14));

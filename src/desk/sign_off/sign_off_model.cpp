@@ -48,7 +48,7 @@ void sayNext(const Gate& next, SignOffView& v) {
                       "%1. Enter goes to %2; K passes what bars it knowingly, D accepts a known defect.")
                       .arg(qs(next.summary()), qs(next.station))
                 : QStringLiteral("Passed knowingly before, but changed since: %1. Enter goes to %2.")
-                      .arg(qs(next.lapsed).left(80), qs(next.station));
+                      .arg(qs(next.lapsed), qs(next.station));
 }
 
 }  // namespace
