@@ -146,7 +146,9 @@ std::string withChecks(const std::string& kitText, const std::vector<Check>& che
 
 std::string withCoil(const std::string& kitText, const Coil& coil) {
     Json kit = Json::parse(kitText);
-    const Json before = rowOf(kit["coils"], "ref", coil.ref);
+    Json& known = rowOf(kit["coils"], "ref", coil.ref);
+    known["ref"] = coil.ref;
+    const Json before = known;
     Json& row = rowSaidAnew(kit["coils"], "ref", coil.ref,
                             {"what", "own_core", "core", "windings", "twisted", "tune", "note", "erratum"});
     // What another core's figures said does not hold for this one.

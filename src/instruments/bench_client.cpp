@@ -4,6 +4,7 @@
 #include <QTimer>
 #include <memory>
 
+#include "instruments/bench_key.h"
 #include "instruments/scpi.h"
 #include "log/log.h"
 
@@ -35,9 +36,7 @@ void BenchClient::setPractice(const QString& kitMark, std::function<QByteArray()
     state_ = std::move(state);
 }
 
-bool BenchClient::isPractice(InstrumentRole role) const {
-    return identities_[at(role)].line.startsWith(QLatin1String("Ombrek,practice "));
-}
+bool BenchClient::isPractice(InstrumentRole role) const { return identities_[at(role)].proved; }
 
 void BenchClient::converse(InstrumentRole role, const QByteArray& text, LineAnswer answer) {
     const std::string who = theRole(role);
@@ -90,16 +89,29 @@ void BenchClient::converse(InstrumentRole role, const QByteArray& text, LineAnsw
     socket->connectToHost(host_, ports_[at(role)]);
 }
 
-/// Ask who it is, once an address. One that is not there is a Problem; one that does not say is a stranger.
+/// Ask who it is, once an address.
 void BenchClient::whenKnown(InstrumentRole role, std::function<void(Result<void>)> then) {
-    if (identities_[at(role)].state == Identity::State::known ||
-        identities_[at(role)].state == Identity::State::silent)
-        return then({});
-    identify(role, [this, role, then = std::move(then)](Result<QString> line) {
-        Identity& identity = identities_[at(role)];
-        if (line || identity.state != Identity::State::absent) return then({});
+    const auto judge = [this, role, then] {
+        if (identities_[at(role)].proved) return then({});
+        then(problem(
+            theRole(role),
+            "what listens there is not the practice bench of this computer; your own instruments are added "
+            "on the page Instruments."));
+    };
+    if (identities_[at(role)].state == Identity::State::known) return judge();
+    identify(role, [judge, then](Result<QString> line) {
+        if (line) return judge();
         then(tl::make_unexpected(line.error()));
     });
+}
+
+/// Whether what answers at the place knows the word that the bench left for this user.
+void BenchClient::prove(InstrumentRole role, std::function<void(bool)> then) {
+    converse(role, QByteArray(kKeyQuestion) + '\n',
+             [this, then = std::move(then)](const Result<QString>& word) {
+                 const QByteArray key = benchKeyAt(ports_[0]);
+                 then(word && !key.isEmpty() && word->toLatin1() == key);
+             });
 }
 
 /// The practice bench must be on the kit in hand.
@@ -166,14 +178,23 @@ void BenchClient::look(const Subject& subject, const std::function<void(QString)
 void BenchClient::identify(InstrumentRole role, std::function<void(Result<QString>)> answer) {
     const auto port = ports_[at(role)];
     converse(role, "*IDN?\n", [this, role, port, answer = std::move(answer)](Result<QString> line) {
-        if (ports_[at(role)] == port) {
-            Identity& identity = identities_[at(role)];
-            const bool gone = !line && line.error().sentence.starts_with("not there");
-            identity.state = line   ? Identity::State::known
-                             : gone ? Identity::State::absent
-                                    : Identity::State::silent;
-            identity.line = line ? *line : QString();
-        }
+        const bool gone = !line && line.error().sentence.starts_with("not there");
+        Identity found{line   ? Identity::State::known
+                       : gone ? Identity::State::absent
+                              : Identity::State::silent,
+                       line ? *line : QString(), false};
+        // What is known of it changes at once and when all is known: others may be asking meanwhile.
+        const auto keep = [this, role, port](const Identity& identity) {
+            if (ports_[at(role)] == port) identities_[at(role)] = identity;
+        };
+        // Only what calls itself the bench is asked for its word.
+        if (found.line.startsWith(QLatin1String("Ombrek,practice ")))
+            return prove(role, [=](bool proved) mutable {
+                found.proved = proved;
+                keep(found);
+                answer(line);
+            });
+        keep(found);
         answer(std::move(line));
     });
 }

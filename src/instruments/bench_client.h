@@ -14,10 +14,10 @@ namespace ombrek {
 
 /// Takes readings from SCPI instruments over TCP without ever blocking the window.
 ///
-/// An instrument is asked who it is before its first reading; what is meant for the practice bench (SIM:…)
-/// goes only to one that says it is of it. Each reading is one short conversation: connect, let what it says
-/// unasked go by, ask, read one line. An instrument that is absent, slow or talks rubbish gives a Problem
-/// within the time limit.
+/// An instrument is asked who it is before its first reading, and for the word of its bench (bench_key.h);
+/// nothing more is said to one that does not know it, and no reading of it is taken. Each reading is one
+/// short conversation: connect, let what it says unasked go by, ask, read one line. An instrument that is
+/// absent, slow or talks rubbish gives a Problem within the time limit.
 class BenchClient : public QObject {
     Q_OBJECT
  public:
@@ -37,7 +37,7 @@ class BenchClient : public QObject {
     /// say where its adjusters are, what is wound and bent. Asked for before each question to the practice
     /// bench.
     void setPractice(const QString& kitMark, std::function<QByteArray()> state);
-    /// Whether the instrument of this role has said that it is of the practice bench.
+    /// Whether the instrument of this role has proved that it is of the practice bench.
     bool isPractice(InstrumentRole role) const;
 
     /// Ask the instrument for `unit` what it reads at `subject`. @param setting  as PracticeTruth::at takes
@@ -60,8 +60,10 @@ class BenchClient : public QObject {
     struct Identity {
         enum class State { unknown, absent, silent, known } state = State::unknown;
         QString line;
+        bool proved = false;  ///< it knows the bench's word
     };
     void converse(InstrumentRole role, const QByteArray& text, LineAnswer answer);
+    void prove(InstrumentRole role, std::function<void(bool)> then);
     void whenKnown(InstrumentRole role, std::function<void(Result<void>)> then);
     Result<void> onThisKit(InstrumentRole role) const;
 

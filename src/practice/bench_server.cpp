@@ -32,6 +32,9 @@ Result<void> BenchServer::listen(quint16 firstPort) {
             return problem("port " + std::to_string(port), "This port is taken; give another with --port.");
         }
     }
+    if (!key_.drawFor(servers_.front().serverPort()))
+        return problem(
+            "", "No file could be written to the user's runtime folder; by it the window knows its bench.");
     return {};
 }
 
@@ -64,6 +67,10 @@ void BenchServer::serve(InstrumentRole role) {
             while (socket->canReadLine()) {
                 if (socket->bytesToWrite() > kMostUnread) return socket->abort();  // asks and never listens
                 const QByteArray line = socket->readLine(4096);
+                if (line.trimmed().toUpper() == kKeyQuestion) {
+                    socket->write(key_.word() + '\n');
+                    continue;
+                }
                 const auto reply = instruments_.answer(role, line.trimmed().toStdString());
                 if (reply) socket->write(QByteArray::fromStdString(*reply) + '\n');
             }

@@ -5,6 +5,7 @@
 #include <list>
 #include <memory>
 
+#include "instruments/bench_key.h"
 #include "practice/practice_instruments.h"
 
 namespace ombrek {
@@ -26,6 +27,7 @@ class BenchServer : public QObject {
     void serve(InstrumentRole role);
 
     PracticeInstruments instruments_;
+    BenchKey key_;
     std::array<std::list<QTcpSocket*>, 4> open_;  ///< conversations at each, the one silent longest first
     std::array<QTcpServer, 4> servers_;
 };

@@ -55,25 +55,29 @@ std::function<void(const std::filesystem::path&)> begunWith(const std::string& t
     };
 }
 
-/// An instrument that takes its time.
+/// A practice bench that takes its time.
 struct SlowInstrument {
     explicit SlowInstrument(QByteArray text) : text(std::move(text)) {
         QObject::connect(&server, &QTcpServer::newConnection, [this] {
             QTcpSocket* socket = server.nextPendingConnection();
             QObject::connect(socket, &QTcpSocket::readyRead, socket, [this, socket] {
-                const bool who = socket->readAll().contains("IDN");
-                QTimer::singleShot(who ? 0 : 300, socket, [this, socket, who] {
-                    socket->write(who ? "Somebody,meter,1,1\n" : this->text);
-                });
+                const QByteArray line = socket->readAll();
+                if (line.contains("IDN"))
+                    return void(socket->write("Ombrek,practice meter," + mark + ",2\n"));
+                if (line.contains(kKeyQuestion)) return void(socket->write(key.word() + '\n'));
+                QTimer::singleShot(300, socket, [this, socket] { socket->write(this->text); });
             });
         });
         REQUIRE(server.listen(QHostAddress::LocalHost));
+        REQUIRE(key.drawFor(server.serverPort()));
     }
     QTcpServer server;
-    QByteArray text;
+    BenchKey key;
+    QByteArray text, mark;
 };
 
-void useInstrument(Desk& desk, const SlowInstrument& slow) {
+void useInstrument(Desk& desk, SlowInstrument& slow) {
+    slow.mark = QByteArray::fromStdString(practiceMark(desk.build().kitText));
     BenchClient::Ports ports;
     ports.fill(slow.server.serverPort());
     desk.session().practice().setPorts(QStringLiteral("127.0.0.1"), ports);

@@ -1,5 +1,7 @@
 #include <QCoreApplication>
 #include <QElapsedTimer>
+#include <QFile>
+#include <QStandardPaths>
 #include <QTcpServer>
 #include <QTcpSocket>
 #include <cmath>
@@ -53,21 +55,26 @@ bool waitFor(const std::function<bool()>& done) {
     return done();
 }
 
-/// An instrument that says what it is told to, whatever it is asked; an empty text: nothing.
+/// An instrument that proves itself the practice bench's and then says what it is told to, whatever it is
+/// asked; an empty text: nothing.
 struct OddInstrument {
     explicit OddInstrument(QByteArray text) : text(std::move(text)) {
         application();
         QObject::connect(&server, &QTcpServer::newConnection, [this] {
             QTcpSocket* socket = server.nextPendingConnection();
             QObject::connect(socket, &QTcpSocket::readyRead, [this, socket] {
-                socket->readAll();
+                const QByteArray line = socket->readAll();
+                if (line.contains("IDN")) return void(socket->write("Ombrek,practice multimeter,0,2\n"));
+                if (line.contains(kKeyQuestion)) return void(socket->write(key.word() + '\n'));
                 if (hangUp) return socket->abort();
                 if (!this->text.isEmpty()) socket->write(this->text);
             });
         });
         REQUIRE(server.listen(QHostAddress::LocalHost));
+        REQUIRE(key.drawFor(server.serverPort()));
     }
     QTcpServer server;
+    BenchKey key;
     QByteArray text;
     bool hangUp = false;
 };
@@ -298,40 +305,58 @@ TEST_CASE("two lines for one question, or a line that is cut, are no reading") {
 TEST_CASE("what an instrument says before it is asked is no answer") {
     application();
     QTcpServer server;
+    BenchKey key;
     int asked = 0;
     QObject::connect(&server, &QTcpServer::newConnection, [&] {
         QTcpSocket* socket = server.nextPendingConnection();
-        socket->write("READY 7\n42\n");  // a banner at once
+        if (asked < 2) socket->write("READY 7\n42\n");  // a banner at once; the bench itself has none
         QObject::connect(socket, &QTcpSocket::readyRead, [&, socket] {
             const QByteArray line = socket->readAll();
             ++asked;
-            socket->write(line.contains("IDN") ? "Somebody,meter,1,1\n" : "+4.98E+00\n");
+            socket->write(line.contains("IDN")          ? "Ombrek,practice multimeter,0,2\n"
+                          : line.contains(kKeyQuestion) ? key.word() + '\n'
+                                                        : QByteArray("+4.98E+00\n"));
         });
     });
     REQUIRE(server.listen(QHostAddress::LocalHost));
+    REQUIRE(key.drawFor(server.serverPort()));
     CHECK(takeFrom(server.serverPort()).value() == Approx(4.98));
-    CHECK(asked == 2);
+    CHECK(asked == 3);
 }
 
-TEST_CASE("SIM lines go only to what says that it is the practice bench, and to one on this kit") {
+TEST_CASE("only what knows this user's word is the practice bench; nobody else is read or told more") {
     application();
     QByteArray heard;
     QTcpServer server;
-    QByteArray who = "Somebody,meter,1,1\n";
+    BenchKey key;
+    QByteArray who = "Somebody,meter,1,1\n", said = "guessed";
     QObject::connect(&server, &QTcpServer::newConnection, [&] {
         QTcpSocket* socket = server.nextPendingConnection();
         QObject::connect(socket, &QTcpSocket::readyRead, [&, socket] {
             const QByteArray line = socket->readAll();
             heard += line;
-            socket->write(line.contains("IDN") ? who : QByteArray("+4.98E+00\n"));
+            socket->write(line.contains("IDN")          ? who
+                          : line.contains(kKeyQuestion) ? said + '\n'
+                                                        : QByteArray("+4.98E+00\n"));
         });
     });
     REQUIRE(server.listen(QHostAddress::LocalHost));
-    CHECK(takeFrom(server.serverPort()).value() ==
-          Approx(4.98));  // on 127.0.0.1, and a stranger all the same
-    CHECK_FALSE(heard.contains("SIM"));
+    const auto refused = [&] {
+        heard.clear();
+        const auto value = takeFrom(server.serverPort());
+        CHECK_FALSE(heard.contains("MEAS"));
+        CHECK_FALSE(heard.contains("PROB"));
+        return !value && value.error().sentence.find("not the practice bench") != std::string::npos;
+    };
+    CHECK(refused());  // on 127.0.0.1, and a stranger all the same
     who = "Ombrek,practice multimeter,kit-a,2\n";
-    heard.clear();
+    CHECK(refused());  // no bench has begun here
+    said = "";
+    CHECK(refused());
+    REQUIRE(key.drawFor(server.serverPort()));
+    said = "guessed";
+    CHECK(refused());
+    said = key.word();
     CHECK(takeFrom(server.serverPort()).value() == Approx(4.98));
     CHECK(heard.contains("SIM:PROB"));
     BenchClient client;
@@ -344,7 +369,26 @@ TEST_CASE("SIM lines go only to what says that it is the practice bench, and to 
     REQUIRE(waitFor([&] { return got.has_value(); }));
     REQUIRE_FALSE(*got);
     CHECK(got->error().sentence.find("another kit") != std::string::npos);
-    CHECK_FALSE(heard.contains("SIM"));
+    CHECK_FALSE(heard.contains("PROB"));
+}
+
+TEST_CASE("a bench's word is for this user's eyes, differs each time, and goes with its bench") {
+    application();
+    QByteArray first;
+    {
+        BenchKey key;
+        REQUIRE(key.drawFor(1));
+        first = key.word();
+        CHECK(first.size() == 32);
+        CHECK(benchKeyAt(1) == first);
+        CHECK(QFile::permissions(QStandardPaths::writableLocation(QStandardPaths::RuntimeLocation) +
+                                 QStringLiteral("/ombrek-bench-1")) ==
+              (QFile::ReadOwner | QFile::WriteOwner | QFile::ReadUser | QFile::WriteUser));
+    }
+    CHECK(benchKeyAt(1).isEmpty());
+    BenchKey key;
+    REQUIRE(key.drawFor(1));
+    CHECK(key.word() != first);
 }
 
 TEST_CASE("the practice bench takes any argument without a word too many") {
