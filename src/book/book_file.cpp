@@ -308,6 +308,11 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& named, Clock clock) {
         return problem(path.filename().string(),
                        "No book can be made here; is the folder there, writable and not full?");
     }
+    if (openUnderAnotherName(path))
+        return problem(
+            path.filename().string(),
+            "This book is open under another name of the same file; its newest turns lie beside that "
+            "name. Open it there.");
     if (const auto sound = checkSound(path); !sound) return tl::make_unexpected(sound.error());
     const bool folder = ::access(fs::absolute(path).parent_path().c_str(), W_OK) == 0;
     if (!folder) {

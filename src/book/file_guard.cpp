@@ -2,13 +2,18 @@
 
 #include <fcntl.h>
 #include <sys/file.h>
+#include <sys/socket.h>
 #include <sys/stat.h>
+#include <sys/un.h>
 #include <unistd.h>
 
 #include <algorithm>
 #include <array>
+#include <cerrno>
+#include <cstddef>
 #include <cstring>
 #include <fstream>
+#include <utility>
 
 #include "book/schema.h"
 
@@ -107,8 +112,48 @@ std::uint64_t fingerprintOf(const fs::path& path) {
     return out;
 }
 
+namespace {
+
+/// A socket bound to a name made of the file's device and inode, in the kernel's own space of names: nobody
+/// else can bind it while this process lives, and nothing of it stays behind.
+/// @return its descriptor; −1: another has the name; −2: there is no such file or no socket to be had
+int bindItself(const fs::path& book) {
+    struct stat status {};
+    if (::stat(book.c_str(), &status) != 0) return -2;
+    const int fd = ::socket(AF_UNIX, SOCK_DGRAM | SOCK_CLOEXEC, 0);
+    if (fd < 0) return -2;
+    sockaddr_un address{};
+    address.sun_family = AF_UNIX;
+    const std::string name =
+        "ombrek-book-" + std::to_string(status.st_dev) + "-" + std::to_string(status.st_ino);
+    std::memcpy(address.sun_path + 1, name.data(), name.size());
+    const auto length = socklen_t(offsetof(sockaddr_un, sun_path) + 1 + name.size());
+    if (::bind(fd, reinterpret_cast<const sockaddr*>(&address), length) == 0) return fd;
+    const bool taken = errno == EADDRINUSE;
+    ::close(fd);
+    return taken ? -1 : -2;
+}
+
+fs::path lockBeside(const fs::path& book) {
+    return book.parent_path() / ("." + book.filename().string() + ".lock");
+}
+
+}  // namespace
+
+bool openUnderAnotherName(const fs::path& book) {
+    std::error_code none;
+    if (fs::hard_link_count(book, none) < 2 || none) return false;
+    const int itself = bindItself(book);
+    if (itself >= 0) ::close(itself);
+    if (itself != -1) return false;
+    const int beside = ::open(lockBeside(book).c_str(), O_RDONLY | O_CLOEXEC);
+    const bool free = beside < 0 || ::flock(beside, LOCK_EX | LOCK_NB) == 0;
+    if (beside >= 0) ::close(beside);
+    return free;
+}
+
 Result<WriterLock> WriterLock::take(const fs::path& book) {
-    const fs::path file = book.parent_path() / ("." + book.filename().string() + ".lock");
+    const fs::path file = lockBeside(book);
     int fd = ::open(file.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0644);
     // One that another user left, as after a start as root, still locks when it can only be read.
     if (fd < 0) fd = ::open(file.c_str(), O_RDONLY | O_CLOEXEC);
@@ -121,13 +166,21 @@ Result<WriterLock> WriterLock::take(const fs::path& book) {
         ::close(fd);
         return problem("", "Another program has this book open: you can look, not write.");
     }
-    return WriterLock(fd);
+    const int itself = bindItself(book);
+    if (itself == -1) {
+        ::close(fd);
+        return problem("", "Another program has this book open under another name: you can look, not write.");
+    }
+    return WriterLock(fd, itself);
 }
 
-WriterLock::WriterLock(WriterLock&& other) noexcept : fd_(other.fd_) { other.fd_ = -1; }
+WriterLock::WriterLock(WriterLock&& other) noexcept
+    : beside_(std::exchange(other.beside_, -1)), itself_(std::exchange(other.itself_, -1)) {}
 
 WriterLock::~WriterLock() {
-    if (fd_ >= 0) ::close(fd_);
+    for (const int fd : {beside_, itself_}) {
+        if (fd >= 0) ::close(fd);
+    }
 }
 
 }  // namespace ombrek

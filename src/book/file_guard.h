@@ -30,8 +30,13 @@ std::uint64_t fingerprintOf(const std::filesystem::path& path);
 /// Nothing when there is no file.
 std::optional<FileIdentity> identityOf(const std::filesystem::path& path);
 
-/// Holds the right to write one book for this program, by an advisory lock on a file beside it. The lock goes
-/// with the process, however it ends.
+/// Whether a program has this file open as a book under another name of it (a hard link): then its log lies
+/// beside that name, and what is seen under this one is of before.
+bool openUnderAnotherName(const std::filesystem::path& book);
+
+/// Holds the right to write one book for this program: by an advisory lock on a file beside it, and by a
+/// name of the machine's that stands for the file itself, under whatever other name (hard link) it is opened.
+/// Both go with the process, however it ends.
 class WriterLock {
  public:
     /// @return a lock, or why there is none, as a sentence: another program has it, or the lock's file cannot
@@ -42,8 +47,8 @@ class WriterLock {
     ~WriterLock();
 
  private:
-    explicit WriterLock(int fd) : fd_(fd) {}
-    int fd_;
+    WriterLock(int beside, int itself) : beside_(beside), itself_(itself) {}
+    int beside_, itself_;  ///< descriptors; −1: none
 };
 
 }  // namespace ombrek

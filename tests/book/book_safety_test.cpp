@@ -266,6 +266,30 @@ TEST_CASE("a lock that somebody else left does not lock for ever") {
           }) == 0);
 }
 
+TEST_CASE("a hard link is the same book: under its other name it is not opened while it is open") {
+    TestShack shack;
+    shack.begun();
+    const fs::path other = shack.folder / "linked" / "twin.ombrek";
+    fs::create_directory(other.parent_path());
+    fs::create_hard_link(shack.file, other);
+    {
+        const auto first = Book::open(shack.file);
+        REQUIRE(first);
+        REQUIRE_FALSE((*first)->readOnly());
+        const auto second = Book::open(other);
+        REQUIRE_FALSE(second);
+        CHECK(second.error().sentence.find("under another name") != std::string::npos);
+        const auto again = Book::open(shack.file);  // the same name can be looked at
+        REQUIRE(again);
+        CHECK((*again)->readOnly());
+        CHECK((*first)->countTurn("T1", "main"));
+    }
+    const auto later = Book::open(other);
+    REQUIRE(later);
+    CHECK_FALSE((*later)->readOnly());
+    CHECK((*later)->build()->winding("T1", "main").turns == 1);
+}
+
 TEST_CASE("a full disk is no damage: the book can be looked at") {
     TestShack shack;
     killedWithTurns(shack, 2);
