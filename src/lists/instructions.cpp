@@ -301,6 +301,7 @@ struct Clause {
     std::size_t begin = 0, end = 0;
     bool fits = false, forbids = false;
     bool exception = false;  ///< it begins with "but", "without" …
+    bool inherited = false;  ///< its verb is that of the clause before
     std::size_t verb = std::string::npos;
 };
 
@@ -389,6 +390,7 @@ std::vector<Clause> clausesOf(const std::string& low, const std::vector<Designat
         out[k].fits = out[k - 1].fits;
         out[k].forbids = out[k - 1].forbids;
         out[k].verb = out[k - 1].verb;
+        out[k].inherited = out[k].fits;
     }
     if (out.size() > 1 && !out[0].fits && !out[0].forbids && out[1].fits &&
         (!out[1].forbids || out[1].exception)) {
@@ -396,6 +398,18 @@ std::vector<Clause> clausesOf(const std::string& low, const std::vector<Designat
         out[0].verb = out[1].verb;
     }
     return out;
+}
+
+/// "Fit the shield over L1, then L2": before the clause the verb's parts only say where, so whether those of
+/// the clause do too cannot be told.
+bool mayBePlaces(const Clause& clause, const std::string& low, const std::vector<DesignatorRun>& runs) {
+    bool places = false;
+    for (const DesignatorRun& run : runs) {
+        if (!clause.inherited || run.begin < clause.verb || run.begin >= clause.begin) continue;
+        if (!nearWordBefore(low, run.begin)) return false;
+        places = true;
+    }
+    return places;
 }
 
 void readSentence(const std::string& sentence, PastedStep& step) {
@@ -432,6 +446,11 @@ void readSentence(const std::string& sentence, PastedStep& step) {
         if (!clause->fits && !where && !tests && !beforeFirst)
             step.doubts.push_back(run.refs.front() + " is named, and no word says what is done with it.");
         if (!clause->fits || !after || beforeFirst || where) continue;
+        if (mayBePlaces(*clause, low, runs)) {
+            step.doubts.push_back(run.refs.front() +
+                                  " may go in here, or only say where: the sentence leaves it open.");
+            continue;
+        }
         // "Wind T1": where a later step puts it in, this one does not.
         const auto piece = std::string_view(low).substr(clause->begin, clause->end - clause->begin);
         auto& into = says(piece, stepWords().wind) ? step.winds : step.fits;

@@ -70,6 +70,15 @@ TEST_CASE("numbers of every manner begin a step") {
     CHECK(steps[5].fits == std::vector<std::string>{"R6"});
 }
 
+TEST_CASE("behind parts that only say where, a part without a verb of its own is a doubt") {
+    const auto open = readInstructions("1. Fit the shield over L1, then L2.");
+    CHECK(open.front().fits.empty());
+    REQUIRE_FALSE(open.front().doubts.empty());
+    CHECK(open.front().doubts.front().find("L2") == 0);
+    CHECK(fitsOf("1. Solder C1 beside R4, then C2.") == "C1 C2");
+    CHECK(fitsOf("1. Fit the coils, L1, L2.") == "L1 L2");
+}
+
 TEST_CASE("a part that is named and of which nothing is said is a doubt") {
     const auto steps = readInstructions("1. R7 beside the socket.\n");
     REQUIRE(steps.size() == 1);
