@@ -369,6 +369,55 @@ void padded(const fs::path& file) {
     fs::resize_file(file, page * pages, error);
 }
 
+bool readsItsTables(const fs::path& file) {
+    try {
+        const auto db = openBook(file.string(), SQLite::OPEN_READWRITE);
+        return db->execAndGet("SELECT count(*) FROM sqlite_master").getInt() > 0;
+    } catch (const SQLite::Exception&) {
+        return false;
+    }
+}
+
+/// The pages in which a book's own description lies, by number from 1.
+std::vector<std::size_t> schemaPages(const fs::path& book) {
+    std::vector<std::size_t> out;
+    SQLite::Database db(book.string(), SQLite::OPEN_READONLY);
+    SQLite::Statement pages(db, "SELECT pageno FROM dbstat WHERE name='sqlite_schema'");
+    while (pages.executeStep()) out.push_back(std::size_t(pages.getColumn(0).getInt64()));
+    return out;
+}
+
+/// A book of this version describes its tables in the same bytes at the same places as a new one. Where they
+/// cannot be read they are taken from a new one, if most of them still are what they were made as.
+/// @return whether that was done
+bool mendSchema(const fs::path& file, const fs::path& fresh) {
+    constexpr std::size_t kPage = 4096, kHeader = 100;
+    if (readsItsTables(file)) return false;
+    std::ifstream made(fresh, std::ios::binary);
+    std::fstream hurt(file, std::ios::binary | std::ios::in | std::ios::out);
+    struct Piece {
+        std::size_t at;
+        std::string bytes;
+    };
+    std::vector<Piece> pieces;
+    std::size_t same = 0;
+    for (const std::size_t page : schemaPages(fresh)) {
+        const std::size_t at = (page - 1) * kPage + (page == 1 ? kHeader : 0);
+        Piece piece{at, std::string(page * kPage - at, '\0')};
+        std::string there = piece.bytes;
+        made.seekg(std::streamoff(at)).read(piece.bytes.data(), std::streamsize(piece.bytes.size()));
+        hurt.seekg(std::streamoff(at)).read(there.data(), std::streamsize(there.size()));
+        if (!made || !hurt) return false;
+        same += there == piece.bytes;
+        pieces.push_back(std::move(piece));
+    }
+    if (same * 2 < pieces.size()) return false;
+    for (const Piece& piece : pieces)
+        hurt.seekp(std::streamoff(piece.at)).write(piece.bytes.data(), std::streamsize(piece.bytes.size()));
+    hurt.close();
+    return hurt && readsItsTables(file);
+}
+
 /// The rows that were left out, as text beside the copy.
 std::string leftOutBeside(const fs::path& copy, const std::vector<RescuedRecord>& records) {
     std::string text;
@@ -404,6 +453,7 @@ Result<Rescued> Book::rescue(const fs::path& damaged, const fs::path& copy) {
         if (fs::exists(walOf(damaged), error)) fs::copy_file(walOf(damaged), walOf(look));
         padded(look);
         makeBookFile(copy);
+        const bool mended = mendSchema(look, copy);
         const auto copied = openBook(look.string(), SQLite::OPEN_READWRITE);
         SQLite::Database& from = *copied;
         SQLite::Database into(copy.string(), SQLite::OPEN_READWRITE, 2000);
@@ -413,7 +463,7 @@ Result<Rescued> Book::rescue(const fs::path& damaged, const fs::path& copy) {
             // What can be read of an older book is copied by the names that are still the same.
         }
         SQLite::Transaction transaction(into);
-        Rescued out{copyReadable(from, into), ""};
+        Rescued out{copyReadable(from, into), "", mended};
         transaction.commit();
         if (out.rows() == 0) return nothing();
         out.leftOutFile = leftOutBeside(copy, out.records);

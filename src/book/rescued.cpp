@@ -11,7 +11,8 @@ std::size_t Rescued::rows() const {
 }
 
 bool Rescued::complete() const {
-    return std::all_of(records.begin(), records.end(), [](const RescuedRecord& r) { return r.why.empty(); });
+    return !schemaMended &&
+           std::all_of(records.begin(), records.end(), [](const RescuedRecord& r) { return r.why.empty(); });
 }
 
 std::string Rescued::sentence() const {
@@ -23,6 +24,8 @@ std::string Rescued::sentence() const {
         if (r.unread > 0) out += ", up to " + std::to_string(r.unread) + " lost";
         out += ": " + r.why + ".";
     }
+    if (schemaMended)
+        out += " What the file says of its own tables was damaged; that of a new book was taken for it.";
     if (!leftOutFile.empty()) out += " What was left out stands in " + leftOutFile + ".";
     return out;
 }

@@ -19,12 +19,14 @@ struct RescuedRecord {
 /// A rescue copy, table by table.
 struct Rescued {
     std::vector<RescuedRecord> records;
-    std::string leftOutFile;  ///< where the rows that were left out stand as text; empty: there were none
+    std::string leftOutFile;    ///< where the rows that were left out stand as text; empty: there were none
+    bool schemaMended = false;  ///< the description of its tables was damaged and taken from a new book
 
     std::size_t rows() const;
     /// "511 rows are in the copy. Of reading, 1 was left out: \"unit\" says what no Ombrek writes." All that
     /// is missing.
     std::string sentence() const;
+    /// Nothing is known to be missing, and its tables were as it said.
     bool complete() const;
 };
 
