@@ -191,11 +191,16 @@ class Desk {
         QApplication::processEvents();
     }
 
-    /// What must come is waited for a minute: a busy machine is no fault.
+    /// What must come is waited for a minute: a busy machine is no fault, nor is one with sanitizers.
     bool waitFor(const std::function<bool()>& done, int milliseconds = 60000) {
+#ifdef __SANITIZE_ADDRESS__
+        constexpr int kSlower = 5;
+#else
+        constexpr int kSlower = 1;
+#endif
         QElapsedTimer timer;
         timer.start();
-        while (!done() && timer.elapsed() < milliseconds) {
+        while (!done() && timer.elapsed() < qint64(milliseconds) * kSlower) {
             QApplication::processEvents(QEventLoop::AllEvents, 10);
             QThread::msleep(1);  // what is waited for may want the core
         }

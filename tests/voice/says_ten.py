@@ -52,7 +52,7 @@ with tempfile.TemporaryDirectory() as folder:
             if os.path.exists(socket):
                 break
             time.sleep(0.1)
-        done = subprocess.run(sys.argv[1:], env=environment, stdout=subprocess.DEVNULL, timeout=90)
+        done = subprocess.run(sys.argv[1:], env=environment, stdout=subprocess.DEVNULL, timeout=300)
         time.sleep(1)
         with open(os.path.join(folder, "log", "speech-dispatcher.log"), errors="replace") as file:
             said = re.findall(r"Queueing message \|(.*)\| with", file.read())

@@ -43,7 +43,7 @@ DrawersPage::DrawersPage(Session& session)
     side()->addWidget(help_, 1);
     addKeys();
     connect(find_, &FindField::left, this, [this] { setFocus(); });
-    connect(find_, &QLineEdit::textChanged, this, [this] { search(); });
+    connect(find_, &QLineEdit::textChanged, this, [this] { search(inHand()); });
     connect(list_, &StateList::picked, this, [this](int row) {
         at_ = row;
         showLine();
@@ -85,16 +85,16 @@ const StockLine* DrawersPage::line() const {
 }
 
 void DrawersPage::refresh() {
-    const auto now = session_.drawers();
+    const std::int64_t id = inHand();  // its place is one in the drawers as they were
     promises_ = session_.book().promises();
-    if (now != drawers_) drawers_ = now;
-    search();
+    if (auto now = session_.drawers()) drawers_ = std::move(now);
+    search(id);
 }
 
-void DrawersPage::search() {
+std::int64_t DrawersPage::inHand() const { return line() != nullptr ? line()->id : 0; }
+
+void DrawersPage::search(std::int64_t id) {
     if (!drawers_) return;
-    const StockLine* kept = line();
-    const std::int64_t id = kept != nullptr ? kept->id : 0;
     rows_ = drawers_->search.find(find_->text().toStdString());
     const auto same =
         std::find_if(rows_.begin(), rows_.end(), [&](std::size_t i) { return drawers_->lines[i].id == id; });

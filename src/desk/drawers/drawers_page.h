@@ -30,7 +30,9 @@ class DrawersPage : public Page {
  private:
     void addKeys();
     const StockLine* line() const;
-    void search();
+    /// What is typed, found; the line of this id stays in hand where it is found, too.
+    void search(std::int64_t id);
+    std::int64_t inHand() const;
     void choose(int by);
     void count(int by);
     void addTyped();
