@@ -166,6 +166,7 @@ class Liar : public QObject {
             case 4:
                 return void(socket.write("nan\n"));
             case 5:
+                honest.push_back(-one.toDouble());
                 return void(socket.write("-" + one + "\n"));
             case 6:
                 return void(socket.write("9.9E37\n"));
