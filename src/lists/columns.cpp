@@ -14,9 +14,9 @@ namespace ombrek {
 namespace {
 
 constexpr std::array<std::string_view, kColumns> kWords{
-    "not used",  "Designator", "Quantity",   "Kind",    "Value",      "Description",
-    "Tolerance", "Package",    "Voltage",    "Mark",    "Order code", "Part number",
-    "Remark",    "Fitted",     "Not fitted", "Variant", "For variant"};
+    "not used",  "Designator", "Quantity",   "Kind",    "Value",       "Description",
+    "Tolerance", "Package",    "Voltage",    "Mark",    "Order code",  "Part number",
+    "Remark",    "Fitted",     "Not fitted", "Variant", "For variant", "Winding"};
 
 struct Heading {
     std::string_view word;  ///< lower case
@@ -288,7 +288,56 @@ constexpr Heading kHeadings[] = {{"ref", Column::refs},
                                  {"version", Column::forVariant, 3},
                                  {"variante", Column::forVariant, 3},
                                  {"ausf\u00fchrung", Column::forVariant, 3},
-                                 {"band", Column::forVariant, 3}};
+                                 {"band", Column::forVariant, 3},
+                                 {"turns", Column::winding},
+                                 {"no of turns", Column::winding},
+                                 {"no. of turns", Column::winding},
+                                 {"number of turns", Column::winding},
+                                 {"windings", Column::winding},
+                                 {"windungen", Column::winding},
+                                 {"wdg", Column::winding},
+                                 {"windungszahl", Column::winding},
+                                 {"spires", Column::winding},
+                                 {"nombre de spires", Column::winding},
+                                 {"vueltas", Column::winding},
+                                 {"espiras", Column::winding},
+                                 {"spire", Column::winding},
+                                 {"windingen", Column::winding},
+                                 {"core", Column::winding},
+                                 {"toroid core", Column::winding},
+                                 {"kern", Column::winding},
+                                 {"ringkern", Column::winding},
+                                 {"noyau", Column::winding},
+                                 {"tore", Column::winding},
+                                 {"n\u00facleo", Column::winding},
+                                 {"nucleo", Column::winding},
+                                 {"wire", Column::winding},
+                                 {"wire size", Column::winding},
+                                 {"wire gauge", Column::winding},
+                                 {"awg", Column::winding},
+                                 {"swg", Column::winding},
+                                 {"draht", Column::winding},
+                                 {"fil", Column::winding},
+                                 {"hilo", Column::winding},
+                                 {"alambre", Column::winding},
+                                 {"filo", Column::winding},
+                                 {"draad", Column::winding},
+                                 {"wire length", Column::winding},
+                                 {"drahtl\u00e4nge", Column::winding},
+                                 {"toroid", Column::winding, 3},
+                                 {"length", Column::winding, 3},
+                                 {"l\u00e4nge", Column::winding, 3},
+                                 {"longueur", Column::winding, 3},
+                                 {"longitud", Column::winding, 3},
+                                 {"lunghezza", Column::winding, 3},
+                                 {"lengte", Column::winding, 3},
+                                 {"coil", Column::refs, 2},
+                                 {"coils", Column::refs, 2},
+                                 {"inductor", Column::refs, 2},
+                                 {"spule", Column::refs, 2},
+                                 {"bobine", Column::refs, 2},
+                                 {"bobina", Column::refs, 2},
+                                 {"spoel", Column::refs, 2}};
 
 /// Lower case, without hashes, points and what stands in brackets; underlines are blanks.
 std::string plainHeading(std::string_view cell) {
@@ -409,8 +458,8 @@ std::size_t headerRow(const CsvTable& table) {
 }
 
 bool single(Column column) {
-    return column != Column::description && column != Column::none && column != Column::remark &&
-           column != Column::variant;
+    return column != Column::winding && column != Column::description && column != Column::none &&
+           column != Column::remark && column != Column::variant;
 }
 
 }  // namespace
@@ -499,7 +548,7 @@ ListShape guessShape(const CsvTable& table) {
                 if (role != Column::refs || contents.refs < 0.8) continue;
                 score -= 3;
             }
-            if (role == Column::forVariant && hit == said.end()) continue;
+            if ((role == Column::forVariant || role == Column::winding) && hit == said.end()) continue;
             if (score > 0.9) bids.push_back({score, c, role});
         }
     }
@@ -543,6 +592,21 @@ std::string prefixOf(std::string_view heading) {
         if (at != std::string::npos && (at == 0 || !inner(at - 1)) && !inner(at + name.size())) return prefix;
     }
     return "";
+}
+
+std::string countedBy(std::string_view heading) {
+    const std::string low = lowerText(heading);
+    struct Counted {
+        std::string_view word, unit;
+    };
+    static constexpr Counted rows[] = {
+        {"turn", "turns"},   {"winding", "turns"}, {"windung", "turns"}, {"wdg", "turns"}, {"spire", "turns"},
+        {"vuelta", "turns"}, {"espira", "turns"},  {"awg", "AWG"},       {"swg", "SWG"},   {"(mm)", "mm"},
+        {"(cm)", "cm"},      {"(in)", "in"},       {" mm", "mm"},        {" cm", "cm"}};
+    const auto hit = std::find_if(std::begin(rows), std::end(rows), [&](const Counted& row) {
+        return low.find(row.word) != std::string::npos;
+    });
+    return hit == std::end(rows) ? "" : std::string(hit->unit);
 }
 
 std::string shapeText(const ListShape& shape) {

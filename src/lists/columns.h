@@ -26,10 +26,11 @@ enum class Column {
     remark,
     fitted,
     notFitted,
-    variant,    ///< the value in one variant of the kit, "40 m"
-    forVariant  ///< which variant the row is for
+    variant,     ///< the value in one variant of the kit, "40 m"
+    forVariant,  ///< which variant the row is for
+    winding      ///< of a coil: its core, turns, wire or length
 };
-inline constexpr int kColumns = 17;
+inline constexpr int kColumns = 18;
 /// "Designator", "Quantity", … as the preview shows it.
 std::string_view word(Column column);
 
@@ -58,6 +59,10 @@ bool isVariantWord(std::string_view cell);
 
 /// The prefix that a heading gives to bare numbers: "p" of "Value (pF)"; empty: none.
 std::string prefixOf(std::string_view heading);
+
+/// What a bare number under a heading of windings counts: "turns" of "Windungen", "AWG" of "Wire (AWG)", "cm"
+/// of "Length cm"; empty: nothing that is said.
+std::string countedBy(std::string_view heading);
 
 /// A shape in text, to remember it, and back.
 std::string shapeText(const ListShape& shape);

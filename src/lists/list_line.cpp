@@ -835,6 +835,9 @@ class RowReader {
         if (out_.value.empty()) out_.value = std::string(trimmed(fields_.kind));
         if (out_.value.empty() && out_.fitted) out_.doubts.push_back("The list does not say what this is.");
         if (out_.kind == PartKind::crystal) doubtFrequencies();
+        if (out_.kind == PartKind::coil && out_.fitted && wholeNumber(out_.value) &&
+            out_.description.find(' ') == std::string::npos)
+            out_.doubts.push_back("\"" + out_.value + "\" stands alone: turns, or an inductance?");
         const bool semiconductor =
             out_.kind == PartKind::diode || out_.kind == PartKind::transistor || out_.kind == PartKind::ic;
         for (const Token& token : tokens_) {

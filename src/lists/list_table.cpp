@@ -200,6 +200,19 @@ class TableReader {
                !readSection(rowText(row)) && !taker_.hardwareExpected();
     }
 
+    /// Core, turns, wire and length of a row, a bare number with what its heading counts: "T37-2  12 turns".
+    std::string windingOf(const CsvRow& row) const {
+        std::string out;
+        for (std::size_t c = 0; c < row.size() && c < shape_.columns.size(); ++c) {
+            if (shape_.columns[c] != Column::winding || nothing(row[c])) continue;
+            const std::string text(trimmed(row[c]));
+            const bool bare = text.find_first_not_of("0123456789.,") == std::string::npos;
+            const std::string unit = bare && c < shape_.headings.size() ? countedBy(shape_.headings[c]) : "";
+            out += (out.empty() ? "" : "  ") + text + (unit.empty() ? "" : " " + unit);
+        }
+        return out;
+    }
+
     struct Pending : ListFields {
         std::size_t line = 0;
         std::string text, forVariant;
@@ -227,6 +240,8 @@ class TableReader {
                                            {&ListFields::fitted, Column::fitted},
                                            {&ListFields::notFitted, Column::notFitted}};
         for (const Field& f : fields) out.*f.field = cell(row, f.column);
+        if (const std::string wound = windingOf(row); !wound.empty())
+            out.description += (out.description.empty() ? "" : "  ") + wound;
         static constexpr std::array<std::string_view, 5> open{"unknown", "(unknown)", "~", "?", "tbd"};
         if (std::find(open.begin(), open.end(), lowerText(out.value)) != open.end()) out.value.clear();
         out.forVariant = cell(row, Column::forVariant);

@@ -5,6 +5,7 @@
 #include <map>
 #include <optional>
 #include <regex>
+#include <utility>
 
 #include "lists/band_words.h"
 #include "lists/columns.h"
@@ -513,9 +514,12 @@ class RowTaker {
     }
 
     void take(const Row& row) {
+        settleHeading(&row);
         takeAs(row);
         first_ = false;
     }
+    /// A heading with nothing below it was none, or its rows were not seen: it is shown.
+    void finish() { settleHeading(nullptr); }
     /// The bands that its rows name.
     const std::vector<std::string>& variants() const { return variants_; }
 
@@ -524,6 +528,7 @@ class RowTaker {
         switch (row.what) {
             case Row::What::section:
                 taker_.head(*readSection(row.text));
+                heading_ = row;
                 return;
             case Row::What::hardware:
                 taker_.take(*readHardware(row.text, true), row.line);
@@ -543,6 +548,29 @@ class RowTaker {
                 takeParts(row);
                 return;
         }
+    }
+
+    /// Whether what was read as a heading heads the row that follows it; shown where it does not: "lamp for
+    /// the dial" names a part that has no designator.
+    void settleHeading(const Row* next) {
+        if (!heading_) return;
+        const Row heading = *std::exchange(heading_, std::nullopt);
+        const Section section = *readSection(heading.text);
+        const auto words = tokensOf(heading.text);
+        const bool names =
+            std::any_of(words.begin(), words.end(), [](const Token& t) { return passing({t}); });
+        bool heads = next != nullptr;
+        if (heads && names && next->what == Row::What::parts) {
+            const auto run = mainRun(next->text);
+            const bool small = heading.text[0] >= 'a' && heading.text[0] <= 'z';
+            heads = (section.kind == PartKind::other && !small) ||
+                    (run && byLetters(lettersOf(run->refs.front()))[section.kind] > 0);
+        } else if (heads && names) {
+            heads = next->what == Row::What::hardware && section.hardware;
+        }
+        if (!heads)
+            taker_.refuse(heading.line, heading.text,
+                          "It reads like a heading, and no part of it stands below.");
     }
 
     struct Reading {
@@ -604,9 +632,22 @@ class RowTaker {
                                            [](const auto& a, const auto& b) { return a.merit < b.merit; });
         best->line.line = row.line;
         best->line.text = row.text;
+        doubtShort(readings, *best);
         if (best->run.goesOn) best->line.doubts.push_back("The designators break off.");
         doubtOthers(row.text, best->run, best->line);
         taker_.keep(std::move(best->line));
+    }
+
+    /// "L1,12,T37-2": twelve turns, or a second coil.
+    static void doubtShort(const std::vector<Reading>& readings, Reading& best) {
+        if (best.line.kind != PartKind::coil) return;
+        for (const Reading& other : readings) {
+            if (other.run.begin == best.run.begin && other.run.refs.size() < best.run.refs.size())
+                best.line.doubts.push_back(
+                    "\"" + lettersOf(best.run.refs.back()) + "\" is not said again before " +
+                    best.run.refs.back().substr(lettersOf(best.run.refs.back()).size()) +
+                    ": another coil, or turns?");
+        }
     }
 
     Reading read(const std::string& text, const DesignatorRun& run) {
@@ -642,7 +683,8 @@ class RowTaker {
     const Habits& habits_;
     std::string variant_;
     std::vector<std::string> variants_;
-    bool first_ = true;  ///< no row was taken yet
+    std::optional<Row> heading_;  ///< the last, while nothing stood below it
+    bool first_ = true;           ///< no row was taken yet
 };
 
 }  // namespace
@@ -661,6 +703,7 @@ PartsList readListText(const std::string& bytes, const Progress& progress, const
             return {};
         rowTaker.take(row);
     }
+    rowTaker.finish();
     PartsList out = taker.finish();
     out.variants = rowTaker.variants();
     return out;

@@ -188,3 +188,20 @@ TEST_CASE("the drawers come in and go out whole") {
     CHECK_FALSE(readStock("a,b\n1,2\n"));
     CHECK_FALSE(readStock(""));
 }
+
+TEST_CASE("a table of coils: core, turns and wire stand in columns of their own") {
+    for (const char* table : {"Ref,Turns,Core\nL1,12,T37-2\nL2,14,T37-6\n",
+                              "Coil;Core;Turns;Wire AWG\nL1;T37-2;12;28\nL2;T37-6;14;28\n",
+                              "Spule\tKern\tWindungen\tDraht\nL1\tT37-2\t12\t0,3 mm\nL2\tT37-6\t14\t0,3 mm\n",
+                              "Coil   Turns   Core\nL1     12      T37-2\nL2     14      T37-6\n"}) {
+        CAPTURE(table);
+        const auto list = readPartsList(table);
+        REQUIRE(list);
+        REQUIRE(list->list.coils.size() == 2);
+        CHECK(list->list.lines[0].refs == std::vector<std::string>{"L1"});
+        CHECK(list->list.coils[0].core == "T37-2");
+        CHECK(list->list.coils[0].windings.at(0).turns == 12);
+        CHECK(list->list.coils[1].core == "T37-6");
+        CHECK(list->list.coils[1].windings.at(0).turns == 14);
+    }
+}

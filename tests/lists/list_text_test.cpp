@@ -380,3 +380,24 @@ TEST_CASE("boxes to tick, halves beside each other, names without a number: no p
         CHECK(only(readListText(list)).doubts.front().find("\"Cout\"") == 0);
     }
 }
+
+TEST_CASE("a line that reads like a heading and heads nothing is shown") {
+    for (const char* list :
+         {"r1 10k   r2 22k   c3 1n\nlamp for the dial\n", "R1 10k\nlamp for the dial\nR2 1k\n",
+          "R1 10k\nLamp for the dial\nCapacitors:\nC1 1n\n"}) {
+        CAPTURE(list);
+        const auto read = readListText(list);
+        REQUIRE(read.refused.size() == 1);
+        CHECK(read.refused[0].text.find("for the dial") != std::string::npos);
+    }
+    CHECK(readListText("Resistors for the filter:\nR1 10k\nSemiconductors\nDiodes\nD1 1N4148\n")
+              .refused.empty());
+}
+
+TEST_CASE("a coil's bare number is asked about, a table's columns say what they count") {
+    for (const char* list : {"L1  12\nR5 10k\n", "L1, 12\nR5 10k\n", "L1,12  T37-2\n"}) {
+        CAPTURE(list);
+        CHECK_FALSE(readListText(list).lines.front().sure());
+    }
+    CHECK(readListText("L1  12 turns\nR5 10k\n").lines.front().sure());
+}
