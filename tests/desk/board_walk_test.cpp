@@ -1,3 +1,4 @@
+#include <unistd.h>
 #include <QFile>
 #include <QImage>
 #include <fstream>
@@ -5,6 +6,7 @@
 
 #include "desk/board/board_model.h"
 #include "desk/board/free_evenings.h"
+#include "report/build_sheet.h"
 #include "station/board.h"
 #include "station/loupe.h"
 #include "station/sitting.h"
@@ -243,6 +245,35 @@ TEST_CASE("the build sheet is a PDF of several pages") {
     CHECK(text.starts_with("%PDF"));
     CHECK(text.find("/Count") != std::string::npos);
     CHECK(text.size() > 20000);
+}
+
+TEST_CASE("the build sheet prints the paper's own numbers, in the order that is worked in") {
+    Kit kit = practiceKit().kit;
+    REQUIRE(kit.steps.size() > 4);
+    for (std::size_t i = 0; i < kit.steps.size(); ++i) kit.steps[i].number = std::to_string(i + 21) + "b";
+    kit.steps[2].number.clear();  // a step that the paper does not number
+    std::vector<std::size_t> order;
+    for (std::size_t i = kit.steps.size(); i-- > 0;) order.push_back(i);
+    const auto file =
+        std::filesystem::temp_directory_path() / ("ombrek-sheet-" + std::to_string(::getpid()) + ".pdf");
+    const QByteArray pdf = pdfOf(buildSheet(kit, Build{}, order));
+    std::ofstream(file, std::ios::binary).write(pdf.data(), pdf.size());
+    FILE* printed = popen(("pdftotext -raw '" + file.string() + "' - 2>/dev/null").c_str(), "r");
+    REQUIRE(printed != nullptr);
+    std::string words;
+    for (char line[4000]; std::fgets(line, sizeof line, printed) != nullptr;) words += line;
+    pclose(printed);
+    std::filesystem::remove(file);
+    std::size_t before = 0;
+    for (const std::size_t i : order) {
+        if (kit.steps[i].number.empty()) continue;
+        CAPTURE(i);
+        const auto at = words.find(kit.steps[i].number + " " + kit.steps[i].title.substr(0, 12));
+        REQUIRE(at != std::string::npos);
+        CHECK(at >= before);
+        before = at;
+    }
+    CHECK(words.find(" 3 " + kit.steps[2].title.substr(0, 12)) == std::string::npos);
 }
 
 TEST_CASE("a kit without places shows the parts of the step as they look, also under the loupe") {
