@@ -65,6 +65,19 @@ std::unique_ptr<SQLite::Database> openToLook(const fs::path& path, fs::path& fol
     return openBook(copy.string(), SQLite::OPEN_READWRITE);
 }
 
+/// Where there is no room for a log's index: SQLite keeps the index in memory for the one that has the file
+/// alone, so that what was written last is seen, too. Nothing is written to the file, at its end neither.
+std::unique_ptr<SQLite::Database> openWithoutRoom(const fs::path& path) {
+    std::error_code none;
+    if (fs::file_size(walOf(path), none) == 0 || none) return openAsItLies(path);
+    auto db = openBook(path.string(), SQLite::OPEN_READWRITE);
+    db->exec("PRAGMA locking_mode=EXCLUSIVE");
+    db->exec("PRAGMA query_only=ON");
+    sqlite3_db_config(db->getHandle(), SQLITE_DBCONFIG_NO_CKPT_ON_CLOSE, 1, nullptr);
+    db->execAndGet("SELECT count(*) FROM sqlite_master");
+    return db;
+}
+
 /// A book of an older version that may not be written is brought up to date in memory.
 std::unique_ptr<SQLite::Database> openToLookAtOld(const fs::path& path, fs::path& folder) {
     auto file = openToLook(path, folder);
@@ -170,7 +183,7 @@ Result<void> checkSound(const fs::path& path) {
         const int code = error.getErrorCode();
         const bool bad = code == SQLITE_CORRUPT || code == SQLITE_NOTADB || code == SQLITE_ERROR;
         try {  // where no log can be written the file itself still tells
-            const auto db = bad ? nullptr : openAsItLies(path);
+            const auto db = bad ? nullptr : openWithoutRoom(path);
             out = bad ? tl::make_unexpected(damaged(path, "")) : look(*db);
         } catch (const SQLite::Exception&) {
             out = tl::make_unexpected(damaged(path, ""));
@@ -335,7 +348,8 @@ Result<std::unique_ptr<Book>> Book::open(const fs::path& named, Clock clock) {
         if (error.getErrorCode() == SQLITE_FULL || error.getErrorCode() == SQLITE_IOERR ||
             error.getErrorCode() == SQLITE_CANTOPEN) {
             try {  // no room for a log: it can still be looked at
-                inside->db = openAsItLies(path);
+                inside->db.reset();
+                inside->db = openWithoutRoom(path);
                 inside->lock.reset();
                 inside->readOnlyReason = "The disk is full or refuses to write: you can look, not write.";
                 return std::unique_ptr<Book>(new Book(std::move(inside)));
