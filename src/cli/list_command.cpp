@@ -97,6 +97,8 @@ int listCommand(const ListQuestion& q, bool json) {
         printList(source->list);
     }
     if (q.kit.empty()) return 0;
+    if (!anyFitted(source->list))
+        return refuse({q.file, "No part of this list is fitted: no kit was written."}, json);
     const auto tables = readTables(dataFolder());
     if (!tables) return refuse(tables.error(), json);
     const auto written = writeFile(q.kit, kitFromList(source->list, q.name, tables->cores));

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <array>
 #include <map>
+#include <optional>
 
 namespace ombrek {
 namespace {
@@ -30,6 +31,20 @@ std::vector<std::string_view> firstLines(const std::string& text, std::size_t mo
         from = end + 1;
     }
     return out;
+}
+
+/// The quote that opens more cells; the usual one where neither does.
+char quoteOf(const std::vector<std::string_view>& lines) {
+    const auto opened = [&](char quote) {
+        std::size_t out = 0;
+        for (const auto line : lines) {
+            for (std::size_t i = 0; i < line.size(); ++i)
+                out += line[i] == quote &&
+                       (i == 0 || std::string_view(",;\t|").find(line[i - 1]) != std::string_view::npos);
+        }
+        return out;
+    };
+    return opened('\'') > opened('"') ? '\'' : '"';
 }
 
 struct Collector {
@@ -58,39 +73,81 @@ void onRow(int, void* target) {
     collector.row.clear();
 }
 
+/// Where the quoted cell that opens at `open` ends: behind its closing quote; nothing where what follows that
+/// is no end of a cell, or where none closes it.
+std::optional<std::size_t> quotedEnd(const std::string& text, std::size_t open, CsvDialect dialect) {
+    for (std::size_t i = open + 1; i < text.size(); ++i) {
+        if (text[i] != dialect.quote) continue;
+        if (i + 1 < text.size() && text[i + 1] == dialect.quote) {
+            ++i;
+            continue;
+        }
+        const std::size_t next = std::min(text.find_first_not_of(" \t", i + 1), text.size());
+        const bool ends = next == text.size() || text[next] == '\n' || text[next] == '\r' ||
+                          text[i + 1] == dialect.separator || text[next] == dialect.separator;
+        // Within one line a quote inside is an inch or a nickname, and nothing is swallowed.
+        const bool oneLine = text.find('\n', open) > i;
+        if (ends || oneLine) return i + 1;
+        return std::nullopt;
+    }
+    return std::nullopt;
+}
+
+/// The text with quotes that would swallow the rows below blanked out. @param lines  gets their lines, from 1
+std::string withoutStrayQuotes(std::string text, CsvDialect dialect, std::vector<std::size_t>& lines) {
+    bool start = true;  // of a cell
+    std::size_t line = 1;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        if (start && text[i] == dialect.quote) {
+            if (const auto end = quotedEnd(text, i, dialect)) {
+                line += std::size_t(
+                    std::count(text.begin() + std::ptrdiff_t(i), text.begin() + std::ptrdiff_t(*end), '\n'));
+                i = *end - 1;
+                start = false;
+                continue;
+            }
+            text[i] = ' ';
+            lines.push_back(line);
+        }
+        line += text[i] == '\n';
+        start =
+            text[i] == dialect.separator || text[i] == '\n' || (start && (text[i] == ' ' || text[i] == '\r'));
+    }
+    return text;
+}
+
 }  // namespace
 
 CsvDialect guessDialect(const std::string& text) {
     const auto lines = firstLines(text, 60);
-    CsvDialect best;
+    const char quote = quoteOf(lines);
+    CsvDialect best{',', quote};
     double bestScore = 0;
-    for (const char quote : {'"', '\''}) {
-        for (const char separator : {',', ';', '\t', '|'}) {
-            std::map<std::size_t, std::size_t> counts;
-            for (const auto line : lines) {
-                if (const auto cells = cellsOf(line, separator, quote); cells > 1) ++counts[cells];
-            }
-            std::size_t most = 0, width = 1;
-            for (const auto& [cells, count] : counts) {
-                if (count > most) most = count, width = cells;
-            }
-            const bool quoted = std::any_of(lines.begin(), lines.end(), [&](std::string_view line) {
-                const auto at = line.find(quote);
-                return at == 0 || (at != std::string_view::npos && at > 0 && line[at - 1] == separator);
-            });
-            const double score = double(most) / double(std::max<std::size_t>(lines.size(), 1)) +
-                                 0.001 * double(std::min<std::size_t>(width, 20)) + (quoted ? 0.05 : 0.0) +
-                                 (quote == '"' ? 0.02 : 0.0);
-            if (most > 0 && score > bestScore) bestScore = score, best = {separator, quote};
+    for (const char separator : {',', ';', '\t', '|'}) {
+        std::map<std::size_t, std::size_t> counts;
+        for (const auto line : lines) {
+            if (const auto cells = cellsOf(line, separator, quote); cells > 1) ++counts[cells];
         }
+        std::size_t most = 0, width = 1;
+        for (const auto& [cells, count] : counts) {
+            if (count > most) most = count, width = cells;
+        }
+        const bool quoted = std::any_of(lines.begin(), lines.end(), [&](std::string_view line) {
+            const auto at = line.find(quote);
+            return at == 0 || (at != std::string_view::npos && at > 0 && line[at - 1] == separator);
+        });
+        const double score = double(most) / double(std::max<std::size_t>(lines.size(), 1)) +
+                             0.001 * double(std::min<std::size_t>(width, 20)) + (quoted ? 0.05 : 0.0);
+        if (most > 0 && score > bestScore) bestScore = score, best = {separator, quote};
     }
     return best;
 }
 
 Result<CsvTable> readTable(const std::string& bytes, const Progress& progress) {
-    const std::string text = toUtf8(bytes);
+    const std::string given = toUtf8(bytes);
     CsvTable out;
-    out.dialect = guessDialect(text);
+    out.dialect = guessDialect(given);
+    const std::string text = withoutStrayQuotes(given, out.dialect, out.strayQuotes);
     csv_parser parser;
     if (csv_init(&parser, CSV_REPALL_NL) != 0) return problem("", "The CSV reader could not start.");
     csv_set_delim(&parser, static_cast<unsigned char>(out.dialect.separator));

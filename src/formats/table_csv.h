@@ -23,6 +23,7 @@ struct CsvTable {
     CsvDialect dialect;
     std::vector<CsvRow> rows;
     std::vector<std::size_t> lines;
+    std::vector<std::size_t> strayQuotes;  ///< source lines on which a quote was left out: it has no partner
 };
 
 /// A row of a source that gave nothing, and why.
@@ -31,8 +32,9 @@ struct RefusedLine {
     std::string text, reason;
 };
 
-/// Any dialect of CSV, in UTF-8, UTF-16 or Latin-1, by libcsv; a stray quote is taken as a letter, never a
-/// fault. Rows of empty cells are left out.
+/// Any dialect of CSV, in UTF-8, UTF-16 or Latin-1, by libcsv; a quote that opens a cell and
+/// is not closed at its end (RFC 4180) is left out and its line told, so that it swallows no rows. Rows of
+/// empty cells are left out.
 /// @return a Problem when `progress` says stop
 Result<CsvTable> readTable(const std::string& bytes, const Progress& progress = {});
 

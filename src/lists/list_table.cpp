@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <map>
 
 #include "lists/designators.h"
 #include "lists/token.h"
@@ -86,12 +87,14 @@ class TableReader {
         noteVariants();
     }
 
+    /// What stands in a column, in one line.
     std::string cell(const CsvRow& row, Column column) const {
         std::string out;
         for (std::size_t c = 0; c < row.size() && c < shape_.columns.size(); ++c) {
             if (shape_.columns[c] != column || trimmed(row[c]).empty()) continue;
             out += (out.empty() ? "" : "  ") + std::string(trimmed(row[c]));
         }
+        std::replace(out.begin(), out.end(), '\n', ' ');
         return out;
     }
 
@@ -474,8 +477,13 @@ std::optional<CsvTable> tableByPlace(const std::string& text) {
 
 bool looksLikeTable(const CsvTable& table) {
     if (table.rows.empty()) return false;
-    std::size_t wide = 0, whole = 0, width = table.rows.front().size();
-    for (const auto& row : table.rows) width = std::max(width, row.size());
+    // As wide as most rows are: one broken row makes no other table of it.
+    std::map<std::size_t, std::size_t> widths;
+    for (const auto& row : table.rows) ++widths[row.size()];
+    std::size_t wide = 0, whole = 0, width = 0, most = 0;
+    for (const auto& [cells, rows] : widths) {
+        if (cells > 1 && rows >= most) most = rows, width = cells;
+    }
     for (const auto& row : table.rows) {
         wide += row.size() + 1 >= width && row.size() > 1;
         whole += row.size() == width;

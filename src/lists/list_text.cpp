@@ -25,6 +25,16 @@ bool hasLetter(std::string_view text) {
     });
 }
 
+/// "Ref  Value  Qty", "Reference,Quantity,DNP": the head of columns.
+bool headsColumns(std::string_view text) {
+    std::string apart(text);
+    std::replace_if(
+        apart.begin(), apart.end(), [](char c) { return c == ',' || c == ';'; }, ' ');
+    CsvRow cells;
+    for (const Token& token : tokensOf(apart)) cells.push_back(token.text);
+    return cells.size() >= 2 && isHeader(cells) && headingsIn(cells) * 4 >= cells.size() * 3;
+}
+
 /// "Page 3 of 12", "- 12 -", "Ref  Value  Qty", rules of dashes: nothing to take.
 bool isPageMatter(std::string_view text) {
     const std::string low = lowered(text);
@@ -36,9 +46,7 @@ bool isPageMatter(std::string_view text) {
         const auto at = low.find(word);
         return at != std::string::npos && (at == 0 || !(low[at - 1] >= 'a' && low[at - 1] <= 'z'));
     });
-    CsvRow cells;
-    for (const Token& token : tokensOf(text)) cells.push_back(token.text);
-    return named || (cells.size() >= 2 && isHeader(cells) && headingsIn(cells) * 4 >= cells.size() * 3);
+    return named || headsColumns(text);
 }
 
 /// Columns drawn with bars, leader dots and boxes become blanks.
@@ -408,7 +416,7 @@ class Joiner {
         const bool onlyRefs = pending_ && onlyDesignators(pending_->text).has_value();
         const auto section = readSection(body);
         const bool matter = isPageMatter(body) && !(onlyRefs && !blank_ && hasDigit(body) && hasLetter(body));
-        if (matter && !(section && !awaitsRefs_)) return;
+        if (matter && !(section && !awaitsRefs_ && !headsColumns(body))) return;
         if (awaitsRefs_) return;  // a running head between two halves of a line
         const auto hardware = readHardware(body, inHardware_);
         const bool open = pending_ && (pending_->text.ends_with(',') || pending_->text.ends_with('-'));

@@ -143,6 +143,20 @@ void noteManner(PartsList& list, const std::string& text) {
         list.notes.push_back("The comma sets off thousands in this list: 1,000 is a thousand.");
 }
 
+/// What a whole list says that no list means: quotes without a partner, and nothing that is fitted.
+void doubtWhole(PartsList& list, const std::vector<std::size_t>& strayQuotes) {
+    for (const std::size_t at : strayQuotes) {
+        const std::string sentence =
+            "Line " + std::to_string(at) + " has a quote without its partner; it was left out.";
+        list.notes.push_back(sentence);
+        for (ListLine& line : list.lines) {
+            if (line.line == at) line.doubts.push_back("A quote without its partner stands here.");
+        }
+    }
+    if (!anyFitted(list) && !list.lines.empty())
+        list.lines.front().doubts.push_back("No part of this list is fitted, it says: is that so?");
+}
+
 /// A list with a table of bands in it: the list, and a row a part of the table. A row of the list that only
 /// points to the table gives way.
 Result<ListSource> withBandTable(
@@ -224,6 +238,7 @@ Result<ListSource> readPartsList(
     }
     auto table = readTable(text, part(0, 0.2));
     if (!go) return stopped();
+    const auto strayQuotes = table ? table->strayQuotes : std::vector<std::size_t>{};
     const bool cells = table && looksLikeTable(*table);
     // Columns by place are looked for where no separator makes any; a long text is not set by hand.
     if (!cells && text.size() < 2000000) {
@@ -262,6 +277,7 @@ Result<ListSource> readPartsList(
                        "\"C1, C2  100nF\", or a table with a column of designators.");
     }
     noteManner(out.list, text);
+    doubtWhole(out.list, out.table ? strayQuotes : std::vector<std::size_t>{});
     return out;
 }
 
@@ -275,6 +291,11 @@ std::optional<Problem> unknownVariant(const PartsList& list, const std::string& 
     return Problem{"variant", names.empty()
                                   ? "This list comes in one variant only."
                                   : "This list has no variant \"" + variant + "\"; it has " + names + "."};
+}
+
+bool anyFitted(const PartsList& list) {
+    return !list.hardware.empty() || std::any_of(list.lines.begin(), list.lines.end(),
+                                                 [](const ListLine& line) { return line.fitted; });
 }
 
 std::string kitFromList(const PartsList& list, const std::string& name,

@@ -35,6 +35,9 @@ std::optional<Problem> unknownVariant(const PartsList& list, const std::string& 
 /// The largest list file read.
 inline constexpr std::uintmax_t kLargestList = 64000000;
 
+/// Whether anything of a list is to be built, so that a kit can be made of it.
+bool anyFitted(const PartsList& list);
+
 /// A kit one can build, as kit JSON (docs/formats/kit.md): one part a designator, and the steps of a plan
 /// made from the parts alone. Parts that are not fitted are left out.
 /// Coils whose core is in the table and whose turns are said come with their windings.

@@ -41,6 +41,7 @@ void readAList(const std::string& bytes) {
     const auto list = readPartsList(bytes);
     if (!list) return;
     for (const ListLine& line : list->list.lines) assert(std::isfinite(line.nominal) && !line.refs.empty());
+    if (!anyFitted(list->list)) return;
     const auto kit = readKit(kitFromList(list->list, "fuzz", {}), {});
     assert(kit);  // what was taken is always a kit
 }

@@ -205,3 +205,35 @@ TEST_CASE("a table of coils: core, turns and wire stand in columns of their own"
         CHECK(list->list.coils[1].windings.at(0).turns == 14);
     }
 }
+
+TEST_CASE("a quote without its partner swallows no rows and is told; a header is no heading") {
+    const std::string table =
+        "Reference,Quantity,Value,Footprint,DNP\n\"R1,R2\",2,4.7K,R_0805,\nR3,1,330,R_0805,\n\"R4,1,220,R_"
+        "0805,\n"
+        "L1,1,10uH,,\n\"C1,C2\",2,\"100nF,\n X7R\",C_0805,DNP\nT1,1,\"6\" coax\",,\n";
+    const auto read = readPartsList(table);
+    REQUIRE(read);
+    REQUIRE(read->list.lines.size() == 6);
+    CHECK(read->list.lines[1].nominal == Approx(330));
+    CHECK(read->list.lines[2].refs == std::vector<std::string>{"R4"});
+    CHECK(read->list.lines[2].nominal == Approx(220));
+    CHECK_FALSE(read->list.lines[2].sure());
+    CHECK(read->list.lines[3].nominal == Approx(10e-6));
+    CHECK(read->list.lines[3].sure());
+    CHECK_FALSE(read->list.lines[4].fitted);
+    CHECK(read->list.lines[4].nominal == Approx(100e-9));
+    for (std::size_t i : {0, 1, 2, 3, 5}) CHECK(read->list.lines[i].fitted);
+    REQUIRE(read->list.notes.size() == 1);
+    CHECK(read->list.notes[0].find("Line 4") == 0);
+    // The same as text, where the columns are not to be made out.
+    for (const ListLine& line :
+         readListText("Reference,Quantity,Value,Footprint,DNP\nR1 4k7\nR2 330\n").lines)
+        CHECK(line.fitted);
+}
+
+TEST_CASE("a list of which nothing is fitted is asked about, and makes no kit") {
+    const auto read = readPartsList("Not fitted:\nR1 10k\nR2 22k\n");
+    REQUIRE(read);
+    CHECK_FALSE(anyFitted(read->list));
+    CHECK_FALSE(read->list.lines[0].sure());
+}
