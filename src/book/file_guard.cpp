@@ -158,10 +158,9 @@ Result<WriterLock> WriterLock::take(const fs::path& book) {
     // One that another user left, as after a start as root, still locks when it can only be read.
     if (fd < 0) fd = ::open(file.c_str(), O_RDONLY | O_CLOEXEC);
     if (fd < 0)
-        return problem(
-            "", "The lock beside this book, " + file.string() +
-                    ", can be neither made nor opened: you can look, not write. Delete it, or make its "
-                    "folder writable.");
+        return problem("", "You can look, not write: make this book's folder writable, or delete " +
+                               file.filename().string() +
+                               " in it. That lock can be neither made nor opened.");
     if (::flock(fd, LOCK_EX | LOCK_NB) != 0) {
         ::close(fd);
         return problem("", "Another program has this book open: you can look, not write.");

@@ -27,13 +27,14 @@ namespace ombrek {
 class NoteLine : public QWidget {
  public:
     explicit NoteLine(QWidget* parent) : QWidget(parent) {
-        setFixedHeight(withText(24));
+        setFixedHeight(withText(kLine));
         setObjectName(QStringLiteral("note"));
     }
     void show(const QString& text, VerdictState state) {
         text_ = text;
         state_ = state;
         setAccessibleName(text);
+        takeRoom();
         update();
     }
 
@@ -42,16 +43,24 @@ class NoteLine : public QWidget {
         if (text_.isEmpty()) return;
         QPainter p(this);
         const Colours& c = coloursOf(*this);
-        const bool marked = state_ != VerdictState::notDone;
-        if (marked) drawVerdictMark(p, QRectF(0, height() / 2.0 - 8, 16, 16), state_, c);
+        if (marked()) drawVerdictMark(p, QRectF(0, withText(kLine) / 2.0 - 8, 16, 16), state_, c);
         p.setFont(benchFont(15));
-        p.setPen(marked ? c.ink : c.soft);
-        const QRectF room(marked ? 24 : 0, 0, width() - 24.0, height());
-        p.drawText(room, Qt::AlignLeft | Qt::AlignVCenter,
-                   QFontMetrics(p.font()).elidedText(text_, Qt::ElideRight, int(room.width())));
+        p.setPen(marked() ? c.ink : c.soft);
+        p.drawText(room(), Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap, text_);
     }
+    void resizeEvent(QResizeEvent*) override { takeRoom(); }
 
  private:
+    static constexpr int kLine = 24;
+    bool marked() const { return state_ != VerdictState::notDone; }
+    QRect room() const { return {marked() ? 24 : 0, 0, width() - 24, height()}; }
+    /// As high as the sentence is: what is to be done stands at its end.
+    void takeRoom() {
+        const QRect lines = QFontMetrics(benchFont(15))
+                                .boundingRect(QRect(0, 0, room().width(), 1000), Qt::TextWordWrap, text_);
+        setFixedHeight(std::max(withText(kLine), lines.height()));
+    }
+
     QString text_;
     VerdictState state_ = VerdictState::notDone;
 };
@@ -453,6 +462,9 @@ void Page::sayWhenDone(const QString& line) {
 void Page::showLine(const QString& line, VerdictState state) {
     said_.start();
     troubled_ = state == VerdictState::cannotTell;
+    // Where nothing is kept, that stands wherever nothing else is said.
+    if (line.isEmpty() && session_.book().readOnly())
+        return note_->show(qs(session_.book().readOnlyReason()), VerdictState::doubtful);
     note_->show(line, state);
 }
 

@@ -286,6 +286,7 @@ void Window::showPage(Page* shown) {
             before != nullptr && !before->working())
             before->showLine(QString(), VerdictState::notDone);
         pages_->setCurrentWidget(shown);
+        shown->showLine(QString(), VerdictState::notDone);
         shown->setBigOnly(bigOnly_);
     }
     try {

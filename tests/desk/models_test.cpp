@@ -417,7 +417,7 @@ TEST_CASE("a tap is asked for at its turn and adds wire to the cut") {
     CHECK(holds(windingView(other, build, "L1").now, "nineteen passes to go"));
     build.windings["L1/coil"] = {12, false};
     CHECK(windingView(other, build, "L1").why ==
-          "12 are on: one ten and two. Stop where you like, it is kept.");
+          "12 are on: one ten and two. Stop where you like.");
     Winding plain = coil.windings[0];
     plain.taps.clear();
     CHECK(lengthToCut(coil, coil.windings[0]) > lengthToCut(coil, plain) + 8 * coil.tail);

@@ -6,6 +6,7 @@
 #include <random>
 #include <set>
 
+#include "desk/pages.h"
 #include "desk/pieces/state_list.h"
 #include "desk/stations.h"
 #include "draws.h"
@@ -285,6 +286,38 @@ TEST_CASE("a second window on one book looks and does not write, and says so") {
     REQUIRE(QTest::qWaitForWindowActive(&window));
     QTest::keyClick(window.page(), Qt::Key_Space);
     CHECK(line.contains(QStringLiteral("Another program")));
+    // It stands on every page, and none promises to keep anything.
+    for (const PageRow& row : pageRows()) {
+        window.open(QString::fromUtf8(row.id));
+        CAPTURE(row.id);
+        const auto* note = window.page()->findChild<QWidget*>(QStringLiteral("note"));
+        REQUIRE(note != nullptr);
+        CHECK(note->accessibleName().contains(QStringLiteral("look, not write")));
+        for (const QLabel* label : window.page()->findChildren<QLabel*>()) {
+            CHECK_FALSE(label->text().contains(QStringLiteral("it is kept")));
+            CHECK_FALSE(label->text().contains(QStringLiteral("kept at once")));
+        }
+    }
+}
+
+TEST_CASE("a long sentence at a page's foot has the room it needs") {
+    Desk desk(partWay);
+    desk.window().resize(1024, 700);
+    desk.settle();
+    const auto* note = desk.window().page()->findChild<QWidget*>(QStringLiteral("note"));
+    REQUIRE(note != nullptr);
+    const int one = note->height();
+    desk.session().say(
+        QStringLiteral(
+            "You can look, not write: make this book's folder writable, or delete "
+            ".a-book-with-a-long-name.ombrek.lock in it. That lock can be neither made nor opened."),
+        VerdictState::doubtful);
+    desk.settle();
+    CHECK(note->height() > one);
+    CHECK(desk.window().page()->rect().contains(note->geometry()));
+    desk.session().say(QString(), VerdictState::notDone);
+    desk.settle();
+    CHECK(note->height() == one);
 }
 
 TEST_CASE("a kit file with a fault is told on the start page, and nothing begins") {

@@ -397,7 +397,7 @@ void ListPage::refresh() {
             : doubts > 0 ? QStringLiteral("Look at %1 doubtful rows; they stand first.").arg(doubts)
                          : QStringLiteral("Every row is understood: A begins the kit."),
             (variant.empty() ? QString() : QStringLiteral("For %1. ").arg(qs(variant))) +
-                QStringLiteral("%1 parts on %2 rows. What you say is kept; the kit begins with A.")
+                QStringLiteral("%1 parts on %2 rows. The kit begins with A.")
                     .arg(model_.parts())
                     .arg(model_.rows().size()) +
                 (model_.source().list.notes.empty()

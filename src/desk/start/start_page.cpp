@@ -23,11 +23,13 @@ StartPage::StartPage(Session& session)
     how_->setText(
         QStringLiteral("Seven stations on one wire: the bag is checked, coils are wound, the board is "
                        "soldered, first power is given, "
-                       "trimmers are set, the output is proved, and the report is signed.\n\nEvery key press "
-                       "is kept at once; "
-                       "switch off whenever you like.\n\nThe practice bench answers as a multimeter, an L/C "
+                       "trimmers are set, the output is proved, and the report is signed.\n\n%1\n\nThe "
+                       "practice bench answers as a multimeter, an L/C "
                        "meter, a counter and a "
-                       "power meter on the practice kit: Ctrl+B starts it."));
+                       "power meter on the practice kit: Ctrl+B starts it.")
+            .arg(session.book().readOnly()
+                     ? QStringLiteral("This book can be looked at, not written: nothing done here is kept.")
+                     : QStringLiteral("Every key press is kept at once; switch off whenever you like.")));
     side()->addWidget(how_, 1);
     setEnter("begin-it", "begin it", [this] { begin(); });
     addKey("choose", "Down", "Up Down", "choose", [this] { choose(1); });

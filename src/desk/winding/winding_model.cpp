@@ -98,7 +98,7 @@ std::string windWhy(const WindingView& v) {
     const Coil& coil = *v.coil;
     if (v.turns > 0)
         return std::to_string(v.turns) + (v.turns == 1 ? " is on" : " are on") +
-               (v.turns < 10 ? "" : ": " + tensOf(v.turns)) + ". Stop where you like, it is kept.";
+               (v.turns < 10 ? "" : ": " + tensOf(v.turns)) + ". Stop where you like.";
     return coil.what.empty() ? startSentence(coil) : capital(coil.what) + ". " + startSentence(coil);
 }
 
