@@ -53,6 +53,14 @@ void eachChoice(Use use) {
     }
 }
 
+/// As a condition: a row of a build that is not there.
+constexpr const char* kOfNoBuild = "build IS NULL OR build NOT IN (SELECT id FROM build)";
+
+bool holds(SQLite::Database& db, const RecordLine& record, const std::string& condition) {
+    SQLite::Statement query(db, "SELECT EXISTS (SELECT 1 FROM " + record.name + " WHERE " + condition + ")");
+    return query.executeStep() && query.getColumn(0).getInt() > 0;
+}
+
 }  // namespace
 
 std::vector<std::string> columnsOf(const RecordLine& record) {
@@ -137,11 +145,13 @@ std::string damageIn(SQLite::Database& db) {
     std::string out = missingIn(db);
     if (!out.empty()) return out;
     eachChoice([&](const RecordLine& record, const ColumnLine& column) {
-        SQLite::Statement query(
-            db, "SELECT EXISTS (SELECT 1 FROM " + record.name + " WHERE " + outside(column) + ")");
-        if (out.empty() && query.executeStep() && query.getColumn(0).getInt() > 0)
+        if (out.empty() && holds(db, record, outside(column)))
             out = "a row of \"" + record.name + "\" has a \"" + column.name + "\" that no Ombrek writes";
     });
+    for (const RecordLine& record : record::all()) {
+        if (out.empty() && record.ofBuild && holds(db, record, kOfNoBuild))
+            out = "a row of \"" + record.name + "\" is of a build that is not there";
+    }
     return out;
 }
 
@@ -266,17 +276,17 @@ std::string rowText(const SQLite::Statement& row) {
     return out;
 }
 
-/// Rows whose choice is none that Ombrek writes go, and are told.
-void leaveOut(SQLite::Database& into, const RecordLine& record, const ColumnLine& column,
-              RescuedRecord& out) {
-    SQLite::Statement query(into, "SELECT * FROM " + record.name + " WHERE " + outside(column));
+/// Rows that no Ombrek writes go, and are told. @param condition  which  @param why  as a sentence goes on
+void leaveOut(SQLite::Database& into, const RecordLine& record, const std::string& condition,
+              const std::string& why, RescuedRecord& out) {
+    SQLite::Statement query(into, "SELECT * FROM " + record.name + " WHERE " + condition);
     const std::size_t before = out.leftOut.size();
     while (query.executeStep()) out.leftOut.push_back(rowText(query));
     const std::size_t rows = out.leftOut.size() - before;
     if (rows == 0) return;
     out.saved -= std::min(out.saved, rows);
-    out.why = "\"" + column.name + "\" says what no Ombrek writes";
-    into.exec("DELETE FROM " + record.name + " WHERE " + outside(column));
+    out.why = why;
+    into.exec("DELETE FROM " + record.name + " WHERE " + condition);
 }
 
 }  // namespace
@@ -288,16 +298,25 @@ std::vector<RescuedRecord> copyReadable(SQLite::Database& from, SQLite::Database
     out.push_back(copyTable(from, into, "sitting", {"build", "start", "end"}));
     out.push_back(copyTable(from, into, "kit_text", {"text"}));
     out.push_back(copyTable(from, into, "photo_data", {"jpeg"}));
+    const auto tellOf = [&](const RecordLine& record) {
+        return std::find_if(out.begin(), out.end(),
+                            [&](const RescuedRecord& r) { return r.name == record.name; });
+    };
     eachChoice([&](const RecordLine& record, const ColumnLine& column) {
-        const auto told = std::find_if(out.begin(), out.end(),
-                                       [&](const RescuedRecord& r) { return r.name == record.name; });
+        const auto told = tellOf(record);
         if (record.name == record::build.line().name) {
             into.exec("UPDATE build SET " + column.name + "='" + column.words->front() + "' WHERE " +
                       outside(column));
         } else if (told != out.end()) {
-            leaveOut(into, record, column, *told);
+            leaveOut(into, record, outside(column), "\"" + column.name + "\" says what no Ombrek writes",
+                     *told);
         }
     });
+    for (const RecordLine& record : record::all()) {
+        const auto told = tellOf(record);
+        if (record.ofBuild && told != out.end())
+            leaveOut(into, record, kOfNoBuild, "the build that it is of is not there", *told);
+    }
     into.exec("UPDATE build SET kit_name=coalesce(kit_name, '')");
     into.exec("DELETE FROM chosen WHERE build NOT IN (SELECT id FROM build)");
     into.exec(

@@ -11,6 +11,7 @@
 #include <cstdio>
 #include <utility>
 
+#include "book/left_behind.h"
 #include "desk/bench/demo_bench.h"
 #include "desk/pages.h"
 #include "desk/person.h"
@@ -234,6 +235,8 @@ int main(int argc, char** argv) {
     CLI11_PARSE(options, argc, argv);
     if (const auto begun = startLog(usualLogFile(), *logLevel(level)); !begun) refuse(begun.error());
     logLine(LogLevel::info, "start");
+    std::error_code none;
+    removeLeftBehind(std::filesystem::temp_directory_path(none));
 
     SteadyApplication application(argc, argv);
     QApplication::setApplicationName(QStringLiteral("Ombrek"));

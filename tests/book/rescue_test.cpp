@@ -3,6 +3,7 @@
 #include <catch2/catch.hpp>
 #include <fstream>
 
+#include "book/left_behind.h"
 #include "shack.h"
 
 using namespace ombrek;
@@ -62,6 +63,52 @@ TEST_CASE("rows that no Ombrek writes are left out, counted, and stand as text b
         values = values || line.find("5.299") != std::string::npos;
     CHECK(lines == kReadings);
     CHECK(values);
+}
+
+TEST_CASE(
+    "a row of a build that is not there is no row of a book: it is told, and left out of a rescue copy") {
+    TestShack shack;
+    filled(shack);
+    lieStill(shack.file);
+    {
+        SQLite::Database db(shack.file.string(), SQLite::OPEN_READWRITE, 2000);
+        db.exec("UPDATE reading SET build=77 WHERE id IN (SELECT id FROM reading LIMIT 2)");
+    }
+    const auto refused = Book::open(shack.file);
+    REQUIRE_FALSE(refused);
+    CHECK(refused.error().sentence.find("of a build that is not there") != std::string::npos);
+    const fs::path copy = shack.folder / "copy.ombrek";
+    const auto rescued = Book::rescue(shack.file, copy);
+    REQUIRE(rescued);
+    CHECK(savedOf(*rescued, "reading") == kReadings - 2);
+    CHECK(rescued->sentence().find("2 left out: the build that it is of is not there") != std::string::npos);
+    const auto book = Book::open(copy);
+    REQUIRE(book);
+    CHECK((*book)->build()->readings.size() == kReadings - 2);
+}
+
+TEST_CASE("what killed programs left among the temporary files goes, nobody else's and nothing young") {
+    TestShack shack;
+    const auto old = [&](const std::string& name, int hours) {
+        const fs::path path = shack.folder / name;
+        if (name.ends_with("f0ld3r")) {
+            fs::create_directory(path);
+            std::ofstream(path / "inside") << "x";
+        } else {
+            std::ofstream(path) << "x";
+        }
+        fs::last_write_time(path, fs::file_time_type::clock::now() - std::chrono::hours(hours));
+        return path;
+    };
+    const fs::path pages = old("Ombrek.a1B2c3", 30), look = old("ombrek-f0ld3r", 30),
+                   young = old("Ombrek.zzzzzz", 2), book = old("ombrek-book.ombrek", 30),
+                   other = old("Other.a1B2c3", 30), link = shack.folder / "Ombrek.l1nk00";
+    fs::create_symlink(other, link);
+    CHECK(removeLeftBehind(shack.folder) == 2);
+    CHECK_FALSE(fs::exists(pages));
+    CHECK_FALSE(fs::exists(look));
+    for (const fs::path& stays : {young, book, other, link}) CHECK(fs::exists(stays));
+    CHECK(removeLeftBehind(shack.folder / "nowhere") == 0);
 }
 
 TEST_CASE("a book cut short by a page is filled up and read") {
