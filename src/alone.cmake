@@ -1,6 +1,7 @@
-# Sources that are compiled alone: names inside them clash with a neighbour's when a folder is compiled as one
-# (ombrek_together). Rename what clashes, and a file leaves this list.
-set(OMBREK_ALONE
+# Sources whose inner names clash with a neighbour's when a folder is compiled as one (ombrek_together): these of a
+# folder are compiled with each other; below those that clash with these, too, each alone. Rename what clashes, and a
+# file leaves its list.
+set(OMBREK_APART
   circuit/expression.cpp
   circuit/fault.cpp
   circuit/kit_circuit.cpp
@@ -42,7 +43,6 @@ set(OMBREK_ALONE
   lists/packing_list.cpp
   lists/parts.cpp
   lists/parts_list.cpp
-  lists/placement.cpp
   lists/voltage_table.cpp
   lists/voltage_words.cpp
   practice/truth_adjust.cpp
@@ -50,4 +50,7 @@ set(OMBREK_ALONE
   report/report_html.cpp
   station/one_cause.cpp
   station/rebuild.cpp
+)
+set(OMBREK_ALONE
+  lists/placement.cpp
 )

@@ -194,14 +194,14 @@ void setValue(Netlist& netlist, const std::string& name, const std::string& valu
     }
 }
 
-struct Lead {
+struct LeadWord {
     const char* word;
     const char* kinds;  ///< of elements that have it
     std::size_t node;
 };
-constexpr Lead kLeads[] = {{"collector", "q", 0}, {"base", "q", 1},   {"emitter", "q", 2},
-                           {"drain", "jm", 0},    {"gate", "jm", 1},  {"source", "jm", 2},
-                           {"anode", "d", 0},     {"cathode", "d", 1}};
+constexpr LeadWord kLeads[] = {{"collector", "q", 0}, {"base", "q", 1},   {"emitter", "q", 2},
+                               {"drain", "jm", 0},    {"gate", "jm", 1},  {"source", "jm", 2},
+                               {"anode", "d", 0},     {"cathode", "d", 1}};
 
 Result<void> isThere(const KitCircuit& circuit, const std::string& name, const CircuitReading& probe) {
     if (!probe.state.empty() && circuit.state(probe.state) == nullptr)
@@ -279,7 +279,7 @@ std::optional<CircuitReading> probeOf(const KitCircuit& circuit, const Kit& kit,
             out.node = e.nodes[pin - 1];
             return out;
         }
-        for (const Lead& lead : kLeads) {
+        for (const LeadWord& lead : kLeads) {
             if (std::string_view(lead.kinds).find(e.kind()) == std::string_view::npos ||
                 at.find(lead.word) == std::string::npos)
                 continue;

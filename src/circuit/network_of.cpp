@@ -11,7 +11,7 @@
 namespace ombrek {
 namespace {
 
-constexpr int kDeepest = 20;           ///< subcircuits within subcircuits
+constexpr int kDeepestCall = 20;       ///< subcircuits within subcircuits
 constexpr std::size_t kMost = 100000;  ///< parts
 
 using Elements = std::vector<CircuitElement>;
@@ -63,7 +63,7 @@ Result<Elements> flattened(const Elements& elements, const Cards& cards, int dep
             continue;
         }
         const auto hit = cards.inner.find(lowered(e.word()));
-        if (hit == cards.inner.end() || hit->second.pins.size() != e.nodes.size() || depth == kDeepest)
+        if (hit == cards.inner.end() || hit->second.pins.size() != e.nodes.size() || depth == kDeepestCall)
             return problem(e.name, "calls the subcircuit \"" + e.word() + "\", which does not fit it.");
         std::string text = "inside\n";
         for (const std::string& line : hit->second.lines) text += line + '\n';
@@ -120,9 +120,9 @@ struct Port {
     double ohms = NAN;
 };
 
-class Reader {
+class NetworkReader {
  public:
-    Reader(const Netlist& netlist, Elements elements, Values params)
+    NetworkReader(const Netlist& netlist, Elements elements, Values params)
         : netlist_(netlist), elements_(std::move(elements)), params_(std::move(params)) {}
 
     Result<ReadNetwork> read(const std::string& in, const std::string& out) {
@@ -400,8 +400,10 @@ class Reader {
     std::vector<std::string> notes_;
 };
 
-const std::vector<std::string> Reader::kIn{"in", "input", "p1", "port1", "rfin", "vin", "source", "src"};
-const std::vector<std::string> Reader::kOut{"out", "output", "p2", "port2", "rfout", "vout", "load", "ant"};
+const std::vector<std::string> NetworkReader::kIn{"in",   "input", "p1",     "port1",
+                                                  "rfin", "vin",   "source", "src"};
+const std::vector<std::string> NetworkReader::kOut{"out",   "output", "p2",   "port2",
+                                                   "rfout", "vout",   "load", "ant"};
 
 }  // namespace
 
@@ -409,7 +411,7 @@ Result<ReadNetwork> networkOf(const Netlist& netlist, const std::string& in, con
     Cards cards = cardsOf(netlist);
     auto elements = flattened(netlist.elements, cards);
     if (!elements) return tl::make_unexpected(elements.error());
-    return Reader(netlist, std::move(*elements), std::move(cards.params)).read(in, out);
+    return NetworkReader(netlist, std::move(*elements), std::move(cards.params)).read(in, out);
 }
 
 }  // namespace ombrek

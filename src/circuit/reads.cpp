@@ -77,9 +77,9 @@ double worksOf(const std::vector<double>& reads, const std::vector<double>& shou
 namespace {
 
 /// Rows of readings, the live ones by one circuit and each resistance by one of its own.
-class Reader {
+class ReadingsReader {
  public:
-    Reader(const Netlist& circuit, const std::vector<CircuitReading>& asked)
+    ReadingsReader(const Netlist& circuit, const std::vector<CircuitReading>& asked)
         : circuit_(circuit), asked_(asked) {}
 
     std::vector<std::vector<double>> read(const std::vector<std::vector<Alteration>>& sets,
@@ -157,7 +157,7 @@ class Reader {
 
 std::vector<double> readingsOf(const Netlist& circuit, const std::vector<CircuitReading>& asked,
                                double meterOhms) {
-    Reader reader(circuit, asked);
+    ReadingsReader reader(circuit, asked);
     return meterOhms > 0 ? reader.loaded(meterOhms) : reader.read({{}}, {})[0];
 }
 
@@ -165,7 +165,7 @@ std::vector<std::vector<double>> readingsWith(const Netlist& circuit,
                                               const std::vector<CircuitReading>& asked,
                                               const std::vector<std::vector<Alteration>>& sets,
                                               const std::function<bool()>& goOn) {
-    return Reader(circuit, asked).read(sets, goOn);
+    return ReadingsReader(circuit, asked).read(sets, goOn);
 }
 
 }  // namespace ombrek

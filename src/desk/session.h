@@ -14,6 +14,7 @@
 #include "instruments/bench_client.h"
 #include "kit/build.h"
 #include "kit/kit.h"
+#include "look/qs.h"
 #include "station/judged.h"
 
 namespace ombrek {
@@ -21,9 +22,6 @@ namespace ombrek {
 class Bench;
 struct BenchReading;
 struct Probe;
-
-inline QString qs(const std::string& text) { return QString::fromStdString(text); }
-inline QString qs(std::string_view text) { return QString::fromUtf8(text.data(), int(text.size())); }
 
 /// The builder's drawers, ready to be searched.
 struct Drawers {

@@ -3,7 +3,7 @@
 namespace ombrek {
 namespace {
 
-constexpr int kLongest = 200;  ///< characters of a line that are kept
+constexpr int kLongestTalk = 200;  ///< characters of a line that are kept
 
 QString escaped(int byte) { return QStringLiteral("\\x%1").arg(byte, 2, 16, QChar('0')); }
 
@@ -27,8 +27,8 @@ QString Talk::printable(const QByteArray& bytes) {
 void Talk::add(Who who, const QByteArray& bytes) {
     QByteArray line = bytes;
     while (line.endsWith('\n') || line.endsWith('\r')) line.chop(1);
-    const bool cut = line.size() > kLongest && who != Who::note;
-    if (cut) line.truncate(kLongest);
+    const bool cut = line.size() > kLongestTalk && who != Who::note;
+    if (cut) line.truncate(kLongestTalk);
     lines_.push_back({QDateTime::currentMSecsSinceEpoch(), who, line,
                       printable(line) + (cut ? QStringLiteral(" …") : QString())});
     if (lines_.size() > kMost) lines_.pop_front();

@@ -5,14 +5,14 @@
 namespace ombrek {
 namespace {
 
-constexpr qint64 kAtOnce = 65536;  ///< of a flood that is taken in one turn [bytes]
+constexpr qint64 kCableAtOnce = 65536;  ///< of a flood that is taken in one turn [bytes]
 
 class TcpCable : public Cable {
  public:
     TcpCable(QString host, quint16 port) : host_(std::move(host)), port_(port) {
-        socket_.setReadBufferSize(kAtOnce);
+        socket_.setReadBufferSize(kCableAtOnce);
         connect(&socket_, &QTcpSocket::connected, this, &Cable::opened);
-        connect(&socket_, &QTcpSocket::readyRead, this, [this] { emit heard(socket_.read(kAtOnce)); });
+        connect(&socket_, &QTcpSocket::readyRead, this, [this] { emit heard(socket_.read(kCableAtOnce)); });
         connect(&socket_, &QTcpSocket::errorOccurred, this, [this](QAbstractSocket::SocketError error) {
             const bool refused = error == QAbstractSocket::ConnectionRefusedError;
             emit lost(

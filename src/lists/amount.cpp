@@ -3,13 +3,11 @@
 #include <algorithm>
 #include <array>
 
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 
 namespace ombrek {
 namespace {
-
-bool digit(char c) { return c >= '0' && c <= '9'; }
-bool letter(char c) { return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z'); }
 
 struct Suffix {
     Unit unit;
@@ -144,15 +142,16 @@ struct Parts {
 std::optional<Parts> cut(std::string_view word) {
     Parts out;
     std::size_t i = 0;
-    while (i < word.size() && (digit(word[i]) || word[i] == '.' || word[i] == ',')) out.whole += word[i++];
-    while (i < word.size() && (letter(word[i]) || word[i] == '%' || word[i] == '=')) out.middle += word[i++];
-    while (i < word.size() && digit(word[i])) out.fraction += word[i++];
-    while (i < word.size() && letter(word[i])) out.tail += word[i++];
+    while (i < word.size() && (isDigit(word[i]) || word[i] == '.' || word[i] == ',')) out.whole += word[i++];
+    while (i < word.size() && (isLetter(word[i]) || word[i] == '%' || word[i] == '='))
+        out.middle += word[i++];
+    while (i < word.size() && isDigit(word[i])) out.fraction += word[i++];
+    while (i < word.size() && isLetter(word[i])) out.tail += word[i++];
     if (i < word.size() || (out.whole.empty() && out.fraction.empty())) return std::nullopt;
-    if (!out.whole.empty() && !digit(out.whole.back())) {
+    if (!out.whole.empty() && !isDigit(out.whole.back())) {
         // "10." is 10; a comma at the end belongs to the sentence.
         out.whole.pop_back();
-        if (out.whole.empty() || !digit(out.whole.back())) return std::nullopt;
+        if (out.whole.empty() || !isDigit(out.whole.back())) return std::nullopt;
     }
     return out;
 }
@@ -194,7 +193,7 @@ bool grouped(std::string_view number, char mark) {
     while (at < number.size()) {
         if (number[at] != mark || at + 4 > number.size()) return false;
         for (std::size_t i = at + 1; i < at + 4; ++i) {
-            if (!digit(number[i])) return false;
+            if (!isDigit(number[i])) return false;
         }
         at += 4;
         if (at < number.size() && number[at] != mark) return number[at] == '.' || number[at] == ',';
@@ -282,19 +281,19 @@ std::string plainDigits(std::string_view number, const Manner& manner, bool* ope
 Manner mannerOf(std::string_view text) {
     int commas = 0, points = 0, grouping = 0, pointGroups = 0;
     for (std::size_t i = 0; i < text.size(); ++i) {
-        const bool starts = digit(text[i]) && (i == 0 || (!digit(text[i - 1]) && text[i - 1] != '.' &&
-                                                          text[i - 1] != ',' && !letter(text[i - 1])));
+        const bool starts = isDigit(text[i]) && (i == 0 || (!isDigit(text[i - 1]) && text[i - 1] != '.' &&
+                                                            text[i - 1] != ',' && !isLetter(text[i - 1])));
         if (!starts) continue;
         std::size_t end = i;
-        while (end < text.size() && (digit(text[end]) || text[end] == '.' || text[end] == ',')) ++end;
+        while (end < text.size() && (isDigit(text[end]) || text[end] == '.' || text[end] == ',')) ++end;
         std::string_view number = text.substr(i, end - i);
-        while (!number.empty() && !digit(number.back())) number.remove_suffix(1);
+        while (!number.empty() && !isDigit(number.back())) number.remove_suffix(1);
         const auto comma = number.find(','), point = number.find('.');
         // "R4,5,6" and "1,2,3" are lists; a decimal comma stands once, before a unit or a prefix letter.
         const bool once = std::count(number.begin(), number.end(), ',') == 1;
         std::size_t next = i + number.size();
         while (next < text.size() && text[next] == ' ') ++next;
-        const bool named = next < text.size() && (letter(text[next]) || text[next] == '%' ||
+        const bool named = next < text.size() && (isLetter(text[next]) || text[next] == '%' ||
                                                   static_cast<unsigned char>(text[next]) >= 0x80);
         if (grouped(number, ',') && point == std::string_view::npos) {
             ++grouping;
@@ -320,7 +319,7 @@ Manner mannerOf(std::string_view text) {
 
 std::optional<Amount> readAmount(std::string_view word, Unit unit, const Manner& manner) {
     // Most words are no amount: they begin with a letter that no digit follows.
-    if (word.empty() || word.size() > 24 || (letter(word[0]) && (word.size() < 2 || !digit(word[1]))))
+    if (word.empty() || word.size() > 24 || (isLetter(word[0]) && (word.size() < 2 || !isDigit(word[1]))))
         return std::nullopt;
     const bool plain =
         std::all_of(word.begin(), word.end(), [](char c) { return static_cast<unsigned char>(c) < 0x80; });

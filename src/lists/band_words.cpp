@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 #include "lists/coil_words.h"
 #include "lists/columns.h"
@@ -18,8 +19,6 @@ constexpr std::array<int, 12> kBands{160, 80, 75, 60, 40, 30, 20, 17, 15, 12, 11
 constexpr std::array<std::string_view, 9> kLeads{"on ",  "for ",  "at ", "auf ", "f\u00fcr ",
                                                  "bei ", "pour ", "en ", "para "};
 
-bool digit(char c) { return c >= '0' && c <= '9'; }
-
 struct Tag {
     std::string name;
     std::size_t begin = 0, end = 0;  ///< with its bracket, colon or lead
@@ -29,16 +28,16 @@ struct Tag {
 std::optional<Tag> tagIn(std::string_view piece) {
     const std::string low = lowerText(piece);
     for (std::size_t i = 0; i < low.size(); ++i) {
-        if (!digit(low[i]) || (i > 0 && (digit(low[i - 1]) || low[i - 1] == '.' || low[i - 1] == ',')))
+        if (!isDigit(low[i]) || (i > 0 && (isDigit(low[i - 1]) || low[i - 1] == '.' || low[i - 1] == ',')))
             continue;
         std::size_t end = i;
-        while (end < low.size() && digit(low[end])) ++end;
+        while (end < low.size() && isDigit(low[end])) ++end;
         if (end - i > 3) continue;
         const int metres = std::stoi(low.substr(i, end - i));
         if (std::find(kBands.begin(), kBands.end(), metres) == kBands.end()) continue;
         if (end < low.size() && low[end] == ' ') ++end;
         if (end >= low.size() || low[end] != 'm' ||
-            (end + 1 < low.size() && ((low[end + 1] >= 'a' && low[end + 1] <= 'z') || digit(low[end + 1]))))
+            (end + 1 < low.size() && ((low[end + 1] >= 'a' && low[end + 1] <= 'z') || isDigit(low[end + 1]))))
             continue;
         ++end;
         Tag tag{std::to_string(metres) + " m", i, end};
@@ -105,7 +104,7 @@ std::vector<SaidFor> saidForBands(std::string_view words) {
     std::vector<SaidFor> out;
     for (std::size_t from = 0; from < words.size();) {
         std::size_t end = std::min(words.find_first_of(",;", from), words.size());
-        while (end + 1 < words.size() && words[end] == ',' && digit(words[end + 1]))
+        while (end + 1 < words.size() && words[end] == ',' && isDigit(words[end + 1]))
             end = std::min(words.find_first_of(",;", end + 1), words.size());
         const std::string_view piece = trimmed(words.substr(from, end - from));
         from = end + 1;

@@ -4,12 +4,11 @@
 #include <array>
 #include <cctype>
 
+#include "core/text/letters.h"
 #include "lists/list_line.h"
 
 namespace ombrek {
 namespace {
-
-bool digit(char c) { return c >= '0' && c <= '9'; }
 
 template <typename List>
 bool among(const List& list, std::string_view word) {
@@ -72,7 +71,7 @@ struct Count {
 };
 std::optional<Count> countOf(std::string_view word) {
     std::size_t end = 0;
-    while (end < word.size() && digit(word[end])) ++end;
+    while (end < word.size() && isDigit(word[end])) ++end;
     if (end == 0 || end > 3) return std::nullopt;
     Count out;
     for (const char c : word.substr(0, end)) out.turns = out.turns * 10 + (c - '0');
@@ -206,7 +205,7 @@ class CoilReader {
             for (const Length& l : lengths) {
                 std::string low = lowerText(tokens_[i].text);
                 const bool inside = low.size() > l.unit.size() && low.ends_with(l.unit) &&
-                                    digit(low[low.size() - l.unit.size() - 1]);
+                                    isDigit(low[low.size() - l.unit.size() - 1]);
                 if (inside) low.resize(low.size() - l.unit.size());
                 const bool apart =
                     !inside && i + 1 < tokens_.size() && lowerText(tokens_[i + 1].text) == l.unit;
@@ -433,7 +432,7 @@ std::optional<std::string> coreOf(std::string_view word) {
     std::string size = text.substr(0, dash), mix = text.substr(dash + 1);
     const auto numbered = [](const std::string& part, std::size_t least, std::size_t most) {
         std::size_t digits = 0;
-        while (digits < part.size() && digit(part[digits])) ++digits;
+        while (digits < part.size() && isDigit(part[digits])) ++digits;
         const bool letter =
             digits + 1 == part.size() && std::isalpha(static_cast<unsigned char>(part[digits]));
         return digits >= least && digits <= most && (digits == part.size() || letter);

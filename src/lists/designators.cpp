@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 #include "lists/kind_evidence.h"
 
@@ -14,7 +15,6 @@ constexpr int kLongestSpaced = 60;  ///< of one whose end is a bare number behin
 
 bool isUpper(char c) { return c >= 'A' && c <= 'Z'; }
 bool isLower(char c) { return c >= 'a' && c <= 'z'; }
-bool isDigit(char c) { return c >= '0' && c <= '9'; }
 bool isWordChar(char c) {
     return isUpper(c) || isDigit(c) || isLower(c) || c == '_' || static_cast<unsigned char>(c) >= 0x80;
 }
@@ -204,7 +204,7 @@ std::optional<Designator> readDesignator(std::string_view word, Letters letters)
         return isUpper(c) || (letters == Letters::any && (isLower(c) || c == '_'));
     };
     std::size_t first = 0;
-    while (first < word.size() && letter(word[first])) ++first;
+    while (first < word.size() && isLetter(word[first])) ++first;
     std::size_t digits = first;
     while (digits < word.size() && isDigit(word[digits])) ++digits;
     const std::size_t count = digits - first;

@@ -6,6 +6,7 @@
 #include <optional>
 #include <set>
 
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 #include "lists/amount.h"
 #include "lists/designators.h"
@@ -21,7 +22,6 @@ namespace {
 
 constexpr std::size_t kLongestTitle = 90;
 
-bool digit(char c) { return c >= '0' && c <= '9'; }
 bool inner(char c) {
     return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || static_cast<unsigned char>(c) >= 0x80;
 }
@@ -154,8 +154,8 @@ void takeLettered(std::string_view line, std::size_t at, Lead& out) {
                         ((line[end] >= 'a' && line[end] <= 'z') || (line[end] >= 'A' && line[end] <= 'Z'));
     if (letter) ++end;
     const std::size_t figures = end;
-    while (end < line.size() && (digit(line[end]) || (line[end] == '.' && end > figures &&
-                                                      end + 1 < line.size() && digit(line[end + 1]))))
+    while (end < line.size() && (isDigit(line[end]) || (line[end] == '.' && end > figures &&
+                                                        end + 1 < line.size() && isDigit(line[end + 1]))))
         ++end;
     if (end == at || end - at > 6 || end >= line.size()) return;
     const char mark = line[end];
@@ -208,13 +208,13 @@ std::optional<Lead> leadOf(std::string_view line) {
     std::size_t at = i + word, end = at;
     // "3.4", "1-1"
     const bool boxed = out.size > 0;
-    while (end < line.size() && (digit(line[end]) || ((line[end] == '.' || line[end] == '-') && end > at &&
-                                                      end + 1 < line.size() && digit(line[end + 1]))))
+    while (end < line.size() && (isDigit(line[end]) || ((line[end] == '.' || line[end] == '-') && end > at &&
+                                                        end + 1 < line.size() && isDigit(line[end + 1]))))
         ++end;
     const bool outline = line.substr(at, end - at).find('-') != std::string_view::npos || boxed;
     const bool words = end + 1 < line.size() && line[end] == ' ' &&
                        line.find_first_not_of(' ', end) != std::string_view::npos &&
-                       !digit(line[line.find_first_not_of(' ', end)]);
+                       !isDigit(line[line.find_first_not_of(' ', end)]);
     const bool mark =
         end < line.size() && (line[end] == '.' || line[end] == ')' || line[end] == ':' || line[end] == '-');
     // "7-" and "3.3 V …" are no numbers of steps.
@@ -537,7 +537,7 @@ bool inCapitals(std::string_view body) {
     int capitals = 0;
     for (const char c : body) {
         capitals += c >= 'A' && c <= 'Z';
-        if (digit(c) || (c >= 'a' && c <= 'z') || c == '.' || c == ',') return false;
+        if (isDigit(c) || (c >= 'a' && c <= 'z') || c == '.' || c == ',') return false;
     }
     return capitals >= 4;
 }

@@ -19,12 +19,12 @@ bool capitals(std::string_view text, std::size_t most) {
 }
 
 /// Words with the blanks that follow each.
-struct Part {
+struct JoinedPart {
     std::string word, gap;
 };
 
-std::vector<Part> partsOf(std::string_view text) {
-    std::vector<Part> out;
+std::vector<JoinedPart> partsOf(std::string_view text) {
+    std::vector<JoinedPart> out;
     for (std::size_t i = 0; i < text.size();) {
         const bool narrow = text.substr(i).starts_with("\u202f"), hard = text.substr(i).starts_with("\u00a0");
         if (text[i] == ' ' || narrow || hard) {
@@ -40,7 +40,7 @@ std::vector<Part> partsOf(std::string_view text) {
 }
 
 /// "4 700 pF": three digits behind one to three, before a unit or at the end.
-bool thousands(const std::vector<Part>& parts, std::size_t i, bool cell) {
+bool thousands(const std::vector<JoinedPart>& parts, std::size_t i, bool cell) {
     if (i + 1 >= parts.size() || parts[i].gap.size() != 1) return false;
     const std::string& next = parts[i + 1].word;
     const std::string_view three = std::string_view(next).substr(0, 3);
@@ -51,7 +51,7 @@ bool thousands(const std::vector<Part>& parts, std::size_t i, bool cell) {
 }
 
 /// "BC 550", "1N 4148": letters that begin a type, and its number.
-bool type(const std::vector<Part>& parts, std::size_t i) {
+bool type(const std::vector<JoinedPart>& parts, std::size_t i) {
     if (i + 1 >= parts.size() || parts[i].gap.size() != 1) return false;
     const std::string &head = parts[i].word, &number = parts[i + 1].word;
     const bool register1 = head == "1N" || head == "2N" || head == "3N" || head == "2SC" || head == "2SK";
@@ -65,7 +65,7 @@ bool type(const std::vector<Part>& parts, std::size_t i) {
 }  // namespace
 
 std::string joinWords(std::string_view text, bool cell) {
-    std::vector<Part> parts = partsOf(text);
+    std::vector<JoinedPart> parts = partsOf(text);
     for (std::size_t i = 0; i + 1 < parts.size(); ++i) {
         const bool number = thousands(parts, i, cell), part = !number && type(parts, i);
         if (!number && !part) continue;
@@ -81,7 +81,7 @@ std::string joinWords(std::string_view text, bool cell) {
         }
     }
     std::string out;
-    for (const Part& part : parts) out += part.word + part.gap;
+    for (const JoinedPart& part : parts) out += part.word + part.gap;
     return out;
 }
 

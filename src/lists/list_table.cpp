@@ -18,7 +18,7 @@ std::string rowText(const CsvRow& row) {
     return out.size() > 300 ? out.substr(0, 300) : out;
 }
 
-bool isRule(const CsvRow& row) {
+bool isRuledLine(const CsvRow& row) {
     return std::all_of(row.begin(), row.end(), [](const std::string& cell) {
         return trimmed(cell).find_first_not_of("-=+:_ ") == std::string_view::npos;
     });
@@ -41,7 +41,7 @@ class TableReader {
         for (std::size_t r = shape_.headerRows; r < table_.rows.size(); ++r) {
             if (progress && r % 512 == 0 && !progress(double(r) / double(table_.rows.size()))) return {};
             const CsvRow& row = table_.rows[r];
-            if (isRule(row)) continue;
+            if (isRuledLine(row)) continue;
             if (r > 0 && isHeader(row)) {
                 flush();
                 section(r);

@@ -123,7 +123,7 @@ Field fieldOf(std::string_view heading) {
     return word == "part" || word == "sku" ? Field::code : Field::none;
 }
 
-std::optional<int> wholeNumber(std::string_view text) {
+std::optional<int> countNumber(std::string_view text) {
     const auto cell = trimmed(text);
     if (cell.empty()) return 0;
     const auto value = parseQuantity(cell);
@@ -267,7 +267,7 @@ std::optional<CsvTable> byPlace(const std::string& text) {
 
 /// "2", "2 pcs".
 std::optional<int> countOf(const std::string& cell) {
-    if (const auto number = wholeNumber(cell)) return number;
+    if (const auto number = countNumber(cell)) return number;
     const int said = readQuantity(cell);
     return said > 0 ? std::optional(said) : std::nullopt;
 }

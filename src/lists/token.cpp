@@ -2,17 +2,13 @@
 
 #include <algorithm>
 
+#include "core/text/letters.h"
 #include "lists/kind_evidence.h"
 
 namespace ombrek {
 namespace {
 
-bool digit(char c) { return c >= '0' && c <= '9'; }
-bool letter(char c) {
-    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || static_cast<unsigned char>(c) >= 0x80;
-}
-
-bool hasLetter(std::string_view text) { return std::any_of(text.begin(), text.end(), letter); }
+bool hasLetter(std::string_view text) { return std::any_of(text.begin(), text.end(), isWordLetter); }
 
 bool isRating(std::string_view text) {
     for (const Unit unit : {Unit::volt, Unit::watt, Unit::percent, Unit::ampere}) {
@@ -28,7 +24,7 @@ bool isDielectric(std::string_view text) {
 
 /// Where a word is to be parted: the place of the joint; npos: nowhere.
 std::size_t jointOf(std::string_view word) {
-    const bool numeric = !word.empty() && (digit(word[0]) || word[0] == '.');
+    const bool numeric = !word.empty() && (isDigit(word[0]) || word[0] == '.');
     if (!numeric || (word.size() > 4 && byPackage(word))) return std::string_view::npos;
     for (std::size_t i = 1; i + 1 < word.size(); ++i) {
         const char c = word[i];
@@ -66,10 +62,10 @@ std::size_t jointOf(std::string_view word) {
 
 /// "100u16V": a value and a voltage without anything between them.
 std::size_t runTogether(std::string_view word) {
-    if (word.empty() || !digit(word[0]) || !(word.back() == 'V' || word.ends_with("VDC")))
+    if (word.empty() || !isDigit(word[0]) || !(word.back() == 'V' || word.ends_with("VDC")))
         return std::string_view::npos;
     for (std::size_t i = 1; i + 1 < word.size(); ++i) {
-        if (digit(word[i]) || !digit(word[i + 1]) || word[i] == '.' || word[i] == ',') continue;
+        if (isDigit(word[i]) || !isDigit(word[i + 1]) || word[i] == '.' || word[i] == ',') continue;
         const auto value = readAmount(word.substr(0, i + 1), Unit::farad);
         if (value && value->said != Amount::Said::number && isRating(word.substr(i + 1))) return i + 1;
     }
@@ -81,7 +77,7 @@ void add(std::vector<Token>& out, const std::string& own, bool bracketed, char j
     static const std::string around = ",;:()[]{}|\"'*=";
     while (!word.empty() && around.find(word.back()) != std::string::npos) word.pop_back();
     // ",01" is a number that begins with its decimal mark.
-    const auto begins = [&] { return !(word.size() > 1 && word[0] == ',' && digit(word[1])); };
+    const auto begins = [&] { return !(word.size() > 1 && word[0] == ',' && isDigit(word[1])); };
     while (!word.empty() && around.find(word.front()) != std::string::npos && begins()) word.erase(0, 1);
     while (word.size() > 1 && word.back() == '.') word.pop_back();
     if (word.empty()) return;
@@ -140,8 +136,9 @@ std::vector<Piece> piecesOf(std::string_view line) {
 std::size_t findWord(std::string_view low, std::string_view phrase) {
     for (auto at = low.find(phrase); at != std::string_view::npos; at = low.find(phrase, at + 1)) {
         const std::size_t end = at + phrase.size();
-        const bool before = at == 0 || !letter(low[at]) || (!letter(low[at - 1]) && !digit(low[at - 1]));
-        const bool after = end >= low.size() || !letter(low[end - 1]) || !letter(low[end]);
+        const bool before =
+            at == 0 || !isWordLetter(low[at]) || (!isWordLetter(low[at - 1]) && !isDigit(low[at - 1]));
+        const bool after = end >= low.size() || !isWordLetter(low[end - 1]) || !isWordLetter(low[end]);
         if (before && after) return at;
     }
     return std::string_view::npos;
@@ -159,12 +156,13 @@ bool PhraseSet::holds(std::string_view word) const {
 
 std::size_t PhraseSet::first(std::string_view low) const {
     for (std::size_t at = 0; at < low.size(); ++at) {
-        const bool inside = at > 0 && letter(low[at]) && (letter(low[at - 1]) || digit(low[at - 1]));
+        const bool inside =
+            at > 0 && isWordLetter(low[at]) && (isWordLetter(low[at - 1]) || isDigit(low[at - 1]));
         if (inside) continue;
         for (const std::string& phrase : byFirst_[static_cast<unsigned char>(low[at])]) {
             const std::size_t end = at + phrase.size();
             if (low.compare(at, phrase.size(), phrase) != 0) continue;
-            if (end >= low.size() || !letter(low[end - 1]) || !letter(low[end])) return at;
+            if (end >= low.size() || !isWordLetter(low[end - 1]) || !isWordLetter(low[end])) return at;
         }
     }
     return std::string_view::npos;
@@ -196,7 +194,7 @@ std::string withoutLongLines(std::string text) {
 std::string plainId(std::string_view text, std::string_view otherwise) {
     std::string out;
     for (const char c : lowerText(text)) {
-        if ((c >= 'a' && c <= 'z') || digit(c)) {
+        if ((c >= 'a' && c <= 'z') || isDigit(c)) {
             out += c;
         } else if (!out.empty() && out.back() != '-') {
             out += '-';
@@ -208,7 +206,7 @@ std::string plainId(std::string_view text, std::string_view otherwise) {
 }
 
 bool wholeNumber(std::string_view text, std::size_t most) {
-    return !text.empty() && text.size() <= most && std::all_of(text.begin(), text.end(), digit);
+    return !text.empty() && text.size() <= most && std::all_of(text.begin(), text.end(), isDigit);
 }
 
 std::vector<Token> tokensOf(std::string_view text) {

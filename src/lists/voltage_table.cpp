@@ -5,6 +5,7 @@
 #include <cmath>
 #include <set>
 
+#include "core/text/letters.h"
 #include "formats/kit_json.h"
 #include "lists/amount.h"
 #include "lists/designators.h"
@@ -23,12 +24,7 @@ constexpr double kCurrent = 0.25;  ///< of a bare current
 constexpr double kFrequency = 0.001;  ///< of a bare frequency: what a crystal in a circuit keeps
 constexpr double kLeast = 0.1;        ///< of a bare voltage [V]
 
-bool digit(char c) { return c >= '0' && c <= '9'; }
-bool letter(char c) {
-    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || static_cast<unsigned char>(c) >= 0x80;
-}
-
-class Reader {
+class VoltageReader {
  public:
     VoltageTable read(const std::string& bytes) {
         const std::string text = foldDots(withoutLongLines(toUtf8(bytes)));
@@ -289,8 +285,8 @@ class Reader {
         for (const VoltageUnit& u : kUnits) {
             const auto at = cell.find(u.text);
             if (at == std::string::npos || u.text.size() > 3) continue;
-            const bool alone = (at == 0 || !letter(cell[at - 1])) &&
-                               (at + u.text.size() == cell.size() || !letter(cell[at + u.text.size()]));
+            const bool alone = (at == 0 || !isWordLetter(cell[at - 1])) &&
+                               (at + u.text.size() == cell.size() || !isWordLetter(cell[at + u.text.size()]));
             if (alone && u.text != "M" && u.text != "k" && u.text != "R" && u.text != "A") return u.unit;
         }
         const std::string low = lowerText(cell);
@@ -421,7 +417,7 @@ class Reader {
         const std::string rest = body.substr(run.front().end);
         for (std::size_t from = 0; from <= rest.size();) {
             std::size_t end = std::min(rest.find_first_of(",;", from), rest.size());
-            while (end + 1 < rest.size() && rest[end] == ',' && digit(rest[end + 1]))
+            while (end + 1 < rest.size() && rest[end] == ',' && isDigit(rest[end + 1]))
                 end = std::min(rest.find_first_of(",;", end + 1), rest.size());
             parts.push_back(tidy(std::string_view(rest).substr(from, end - from)));
             from = end + 1;
@@ -968,7 +964,7 @@ class Reader {
         const std::string low = lowerText(text);
         for (const std::string_view lead : {"fed from ", "fed by ", "supplied by ", "from ", "von "}) {
             const std::size_t at = low.find(lead);
-            if (at == std::string::npos || (at > 0 && letter(low[at - 1]))) continue;
+            if (at == std::string::npos || (at > 0 && isWordLetter(low[at - 1]))) continue;
             const std::string rest = text.substr(at + lead.size());
             const auto runs = designatorRuns(rest);
             const bool other = lowerText(rest).find(" to ") != std::string::npos;
@@ -992,7 +988,7 @@ class Reader {
 
 }  // namespace
 
-VoltageTable readVoltageTable(const std::string& bytes) { return Reader().read(bytes); }
+VoltageTable readVoltageTable(const std::string& bytes) { return VoltageReader().read(bytes); }
 
 std::vector<Check> checksOf(const VoltageTable& table, const std::vector<Check>& taken) {
     std::set<std::string> ids;

@@ -2,20 +2,14 @@
 
 #include <algorithm>
 
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 #include "lists/amount.h"
 #include "lists/kind_evidence.h"
 #include "lists/token.h"
 
 namespace ombrek {
-namespace {
-
-bool digit(char c) { return c >= '0' && c <= '9'; }
-bool letter(char c) {
-    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || static_cast<unsigned char>(c) >= 0x80;
-}
-
-}  // namespace
+namespace {}  // namespace
 
 bool isPinWord(std::string_view low) {
     static constexpr std::string_view words[] = {
@@ -32,23 +26,23 @@ std::vector<Number> numbersOf(const std::string& text) {
     std::vector<Number> out;
     for (std::size_t i = 0; i < text.size(); ++i) {
         const bool sign =
-            (text[i] == '-' || text[i] == '+') && i + 1 < text.size() && digit(text[i + 1]) &&
+            (text[i] == '-' || text[i] == '+') && i + 1 < text.size() && isDigit(text[i + 1]) &&
             (i == 0 || text[i - 1] == ' ' || text[i - 1] == '(' || text[i - 1] == ':' || text[i - 1] == '\t');
         const bool starts =
-            digit(text[i]) || sign ||
-            (text[i] == '.' && i + 1 < text.size() && digit(text[i + 1]) && (i == 0 || text[i - 1] == ' '));
+            isDigit(text[i]) || sign ||
+            (text[i] == '.' && i + 1 < text.size() && isDigit(text[i + 1]) && (i == 0 || text[i - 1] == ' '));
         if (!starts) continue;
         std::size_t end = i + (sign ? 1 : 0);
-        while (end < text.size() && (digit(text[end]) || ((text[end] == '.' || text[end] == ',') &&
-                                                          end + 1 < text.size() && digit(text[end + 1]))))
+        while (end < text.size() && (isDigit(text[end]) || ((text[end] == '.' || text[end] == ',') &&
+                                                            end + 1 < text.size() && isDigit(text[end + 1]))))
             ++end;
         // Part of a name: "IC3", "U2-1", "2N3904".
         const bool plusMinus = i > 1 && text.compare(i - 2, 2, "\u00b1") == 0;
-        const bool inName = i > 0 && !plusMinus && (letter(text[i - 1]) || text[i - 1] == '_');
+        const bool inName = i > 0 && !plusMinus && (isWordLetter(text[i - 1]) || text[i - 1] == '_');
         // "U2-1" is a pin, "4.9-5.1" a range.
         const bool range = !out.empty() && i > 0 && out.back().end + 1 == i && text[i - 1] == '-';
         const bool pinned =
-            !range && i > 1 && text[i - 1] == '-' && (digit(text[i - 2]) || letter(text[i - 2]));
+            !range && i > 1 && text[i - 1] == '-' && (isDigit(text[i - 2]) || isWordLetter(text[i - 2]));
         std::size_t before = i;
         while (before > 0 && text[before - 1] == ' ') --before;
         std::size_t word = before;
@@ -67,7 +61,7 @@ std::vector<Number> numbersOf(const std::string& text) {
         for (const VoltageUnit& u : kUnits) {
             if (number.unit || !std::string_view(text).substr(unit).starts_with(u.text)) continue;
             const std::size_t after = unit + u.text.size();
-            if (after < text.size() && (letter(text[after]) || digit(text[after]))) continue;
+            if (after < text.size() && (isWordLetter(text[after]) || isDigit(text[after]))) continue;
             // "5 A" apart may be a name; a prefix alone must be close to its number.
             if (u.text.size() == 1 && unit > end && (u.text == "k" || u.text == "M" || u.text == "R"))
                 continue;
@@ -81,7 +75,7 @@ std::vector<Number> numbersOf(const std::string& text) {
             number.percent = unit < text.size() && text[unit] == '%';
             if (number.percent) number.end = unit + 1;
             // "5.0Vdc" is met; "3rd" and "10x" are words.
-            if (end < text.size() && letter(text[end])) {
+            if (end < text.size() && isWordLetter(text[end])) {
                 i = end;
                 continue;
             }
@@ -125,18 +119,19 @@ std::string_view withoutNumbering(std::string_view body) {
             at = word.size() + 1;
     }
     std::size_t end = at;
-    while (end < body.size() && digit(body[end])) ++end;
+    while (end < body.size() && isDigit(body[end])) ++end;
     const std::size_t figures = end - at;
     if (figures == 0 || figures > 3 || end >= body.size()) return body;
     if (end < body.size() && body[end] >= 'a' && body[end] <= 'z' && end + 1 < body.size() &&
-        !letter(body[end + 1]))
+        !isWordLetter(body[end + 1]))
         ++end;
     const char mark = end < body.size() ? body[end] : ' ';
     // "5. 0 V" is no number of a row; "3) …", "3: …" and "3. The …" are.
     const bool counted =
         mark == ')' || mark == ':' || (mark == '.' && end + 1 < body.size() && body[end + 1] == ' ');
     const std::string_view rest = trimmed(body.substr(std::min(end + 1, body.size())));
-    if (!counted || rest.empty() || (at == 0 && !letter(rest.front()) && rest.front() != '+')) return body;
+    if (!counted || rest.empty() || (at == 0 && !isWordLetter(rest.front()) && rest.front() != '+'))
+        return body;
     return rest;
 }
 

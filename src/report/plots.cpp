@@ -5,14 +5,13 @@
 #include <map>
 
 #include "core/proof/power.h"
+#include "look/qs.h"
 #include "station/rests_on.h"
 #include "station/tune.h"
 #include "station/tune_rounds.h"
 
 namespace ombrek {
 namespace {
-
-QString qs(const std::string& text) { return QString::fromStdString(text); }
 
 /// Readings in the prefix that suits them, with the axis' word.
 struct Scaled {
@@ -227,7 +226,8 @@ PlotData supplyPlot(const PowerTable& table, std::size_t band, const Ratings& ra
     out.yHigh = 1.4 * std::max(most, square.y.back());
     out.series = {square, dots};
     out.marks.push_back(
-        {false, rated.power, QStringLiteral("promised at %1").arg(qs(formatQuantity(rated.supply, Unit::volt, 3))), true});
+        {false, rated.power,
+         QStringLiteral("promised at %1").arg(qs(formatQuantity(rated.supply, Unit::volt, 3))), true});
     return out;
 }
 

@@ -12,13 +12,6 @@ using namespace ombrek;
 
 namespace {
 
-template <class P>
-P& pageOf(Desk& desk) {
-    auto* page = dynamic_cast<P*>(desk.window().page());
-    REQUIRE(page != nullptr);
-    return *page;
-}
-
 const char* kList =
     "Sea Wall 40 receiver and transmitter\nAll resistors 1/4 W\n\nResistors, 5 %\n"
     "R1,2 .... 10k\nR3 ...... 4k7\nR4/5 .... 470\nR6 ...... 1Meg\nR7 ...... 2R2\n\n"

@@ -18,13 +18,6 @@ using namespace ombrek;
 
 namespace {
 
-template <class P>
-P& pageOf(Desk& desk) {
-    auto* page = dynamic_cast<P*>(desk.window().page());
-    REQUIRE(page != nullptr);
-    return *page;
-}
-
 bool shows(Desk& desk, const QString& text) {
     for (const QLabel* label : desk.window().page()->findChildren<QLabel*>()) {
         if (label->isVisible() && label->text().contains(text)) return true;

@@ -118,7 +118,7 @@ void tuneAll(Desk& desk) {
     CHECK(desk.now().contains(QStringLiteral("settled")));
 }
 
-void proveAll(Desk& desk) {
+void proveBand(Desk& desk) {
     desk.key(Qt::Key_F6);
     for (int i = 0; i < 2 + desk.kit().ratings.harmonics; ++i) desk.key(Qt::Key_Return);
     CHECK(desk.now().startsWith(QStringLiteral("Proved")));
@@ -151,7 +151,7 @@ TEST_CASE("from an empty book to a signed-off report with keys alone") {
     makeChecks(desk);
     solderAll(desk);
     tuneAll(desk);
-    proveAll(desk);
+    proveBand(desk);
     signOff(desk);
     const Readiness ready = desk.session().judged().readiness();
     CHECK(ready.fit());

@@ -224,4 +224,12 @@ class Desk {
     std::unique_ptr<Window> window_;
 };
 
+/// The page that is shown, which must be of this kind.
+template <class P>
+P& pageOf(Desk& desk) {
+    auto* page = dynamic_cast<P*>(desk.window().page());
+    REQUIRE(page != nullptr);
+    return *page;
+}
+
 }  // namespace ombrek

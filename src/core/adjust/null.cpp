@@ -7,7 +7,7 @@
 namespace ombrek {
 namespace {
 
-constexpr double kSame = 0.004;  ///< positions nearer than this are one [travel]
+constexpr double kSamePlace = 0.004;  ///< positions nearer than this are one [travel]
 constexpr double kDepth =
     0.7;  ///< of the highest reading: 3 dB, else noise alone makes a lowest (common practice)
 constexpr double kFirst[] = {0.5, 0.25, 0.75};
@@ -16,8 +16,8 @@ constexpr double kFirst[] = {0.5, 0.25, 0.75};
 std::vector<AdjusterReading> byPosition(const std::vector<AdjusterReading>& readings) {
     std::vector<AdjusterReading> out;
     for (const AdjusterReading& r : readings) {
-        std::erase_if(out,
-                      [&](const AdjusterReading& o) { return std::fabs(o.position - r.position) < kSame; });
+        std::erase_if(
+            out, [&](const AdjusterReading& o) { return std::fabs(o.position - r.position) < kSamePlace; });
         out.push_back(r);
     }
     std::sort(out.begin(), out.end(),
@@ -59,7 +59,7 @@ NullEstimate estimateNull(const std::vector<AdjusterReading>& all) {
         const double gap =
             first ? (lowest + 1)->position - lowest->position : lowest->position - (lowest - 1)->position;
         const bool end = first ? lowest->position < 0.01 : lowest->position > 0.99;
-        if (end && gap <= kNullWidth + kSame) {
+        if (end && gap <= kNullWidth + kSamePlace) {
             out.state = VerdictState::fail;
             out.nextPosition = lowest->position;
             out.sentence = std::string("It reads least at the ") + (first ? "lower" : "upper") +
@@ -75,7 +75,7 @@ NullEstimate estimateNull(const std::vector<AdjusterReading>& all) {
     }
     const double left = lowest->position - (lowest - 1)->position,
                  right = (lowest + 1)->position - lowest->position;
-    if (std::max(left, right) > kNullWidth + kSame) {
+    if (std::max(left, right) > kNullWidth + kSamePlace) {
         out.nextPosition = left > right ? lowest->position - left / 2 : lowest->position + right / 2;
         out.sentence = "The null is between its neighbours: halve the wider side.";
         return out;
@@ -90,7 +90,7 @@ NullEstimate estimateNull(const std::vector<AdjusterReading>& all) {
         out.sentence = "It hardly changes with the adjuster: is the meter on the right point?";
         return out;
     }
-    const bool stands = std::fabs(good.back().position - lowest->position) < kSame;
+    const bool stands = std::fabs(good.back().position - lowest->position) < kSamePlace;
     out.state = stands ? VerdictState::pass : VerdictState::doubtful;
     out.sentence = stands ? "It stands in the null: a little to either side reads more."
                           : "The null is found: turn back to it and read once more.";

@@ -9,9 +9,9 @@ namespace {
 
 std::string percent(double position) { return decimals(position * 100, 1) + " %"; }
 
-constexpr double kStep = 0.02;     ///< of the travel at most
-constexpr double kFinest = 0.002;  ///< that a hand can turn
-constexpr double kEnd = 0.02;      ///< counts as the end itself
+constexpr double kStep = 0.02;         ///< of the travel at most
+constexpr double kFinestTurn = 0.002;  ///< that a hand can turn
+constexpr double kAtEnd = 0.02;        ///< counts as the end itself
 
 /// The last reading at each position, position counted from the safe end. It rises with the position, so a
 /// newer reading puts older ones aside that contradict it: one that is not above the target those above it at
@@ -44,7 +44,7 @@ double safeStep(const std::map<double, double>& latest, std::map<double, double>
     }
     if (const auto above = std::next(base); above != latest.end())
         step = std::min(step, (above->first - base->first) / 2);
-    return std::max(step, kFinest);
+    return std::max(step, kFinestTurn);
 }
 
 }  // namespace
@@ -60,7 +60,7 @@ SettingEstimate approachSafely(const std::vector<AdjusterReading>& readings, dou
         return out;
     };
     const std::string wanted = formatQuantity(target, unit, 3);
-    if (latest.empty() || latest.begin()->first > kEnd) {
+    if (latest.empty() || latest.begin()->first > kAtEnd) {
         const bool above = !readings.empty() && !(readings.back().reading <= target + tolerance);
         return go(0, above ? "It reads above " + wanted + ": fully down at once, to " + percent(seen(0)) + "."
                            : "Begin at the safe end: turn it to " + percent(seen(0)) + " and read there.");
@@ -80,7 +80,7 @@ SettingEstimate approachSafely(const std::vector<AdjusterReading>& readings, dou
                                                     : "Back down to ") +
                       percent(seen(base->first)) + ", where it read less.");
     const double next = std::min(1.0, base->first + safeStep(latest, base, target));
-    if (base->first >= 1 - kEnd / 2 && next - base->first < kFinest) {
+    if (base->first >= 1 - kAtEnd / 2 && next - base->first < kFinestTurn) {
         out.reachable = false;
         return go(1, wanted + " is out of reach: the whole travel gives less.");
     }

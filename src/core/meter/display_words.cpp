@@ -6,10 +6,11 @@
 #include <charconv>
 #include <cmath>
 
+#include "core/text/letters.h"
+
 namespace ombrek {
 namespace {
 
-bool digit(char c) { return c >= '0' && c <= '9'; }
 char capital(char c) { return char(std::toupper(static_cast<unsigned char>(c))); }
 
 std::string capitals(std::string_view text) {
@@ -154,7 +155,8 @@ std::optional<ShownNumber> readShownNumber(std::string_view word, bool comma) {
     std::string_view rest = text;
     const bool minus = rest.starts_with('-');
     if (minus || rest.starts_with('+')) rest.remove_prefix(1);
-    if (rest.empty() || !(digit(rest.front()) || (rest.front() == '.' && rest.size() > 1 && digit(rest[1]))))
+    if (rest.empty() ||
+        !(isDigit(rest.front()) || (rest.front() == '.' && rest.size() > 1 && isDigit(rest[1]))))
         return std::nullopt;
     double value = 0;
     const auto [end, error] = std::from_chars(rest.data(), rest.data() + rest.size(), value);
@@ -188,9 +190,10 @@ std::size_t numberLength(std::string_view text, bool comma) {
     if (i < text.size() && (text[i] == '+' || text[i] == '-')) ++i;
     const std::size_t from = i;
     bool any = false, mark = false;
-    while (i < text.size() && (digit(text[i]) || (!mark && (text[i] == '.' || (comma && text[i] == ','))))) {
-        any = any || digit(text[i]);
-        mark = mark || !digit(text[i]);
+    while (i < text.size() &&
+           (isDigit(text[i]) || (!mark && (text[i] == '.' || (comma && text[i] == ','))))) {
+        any = any || isDigit(text[i]);
+        mark = mark || !isDigit(text[i]);
         ++i;
     }
     if (!any || i == from) return 0;
@@ -198,7 +201,7 @@ std::size_t numberLength(std::string_view text, bool comma) {
         std::size_t j = i + 1;
         if (j < text.size() && (text[j] == '+' || text[j] == '-')) ++j;
         const std::size_t digits = j;
-        while (j < text.size() && digit(text[j])) ++j;
+        while (j < text.size() && isDigit(text[j])) ++j;
         if (j > digits) i = j;
     }
     return i;
@@ -225,7 +228,7 @@ std::vector<std::string> displayWords(std::string_view line, bool comma) {
         // "101.3pF" is a number and its unit; "0L" and "2N3" are words.
         const std::size_t number = isOverloadWord(word) ? 0 : numberLength(word, comma);
         if (number > 0 && (number == word.size() || readUnitWord(word.substr(number)))) {
-            const bool bare = digit(word.front()) || word.front() == '.';
+            const bool bare = isDigit(word.front()) || word.front() == '.';
             out.push_back((bare ? sign : std::string()) + std::string(word.substr(0, number)));
             if (number < word.size()) out.emplace_back(word.substr(number));
         } else {

@@ -9,6 +9,7 @@
 #include "core/parts/bands.h"
 #include "core/parts/colour_words.h"
 #include "core/quantity/preferred.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {
@@ -126,7 +127,6 @@ double scaled(int figures, int exponent) {
                          : figures / kPowers[std::size_t(-exponent)];
 }
 
-bool isDigit(char c) { return c >= '0' && c <= '9'; }
 bool allDigits(std::string_view text) {
     return !text.empty() && std::all_of(text.begin(), text.end(), isDigit);
 }

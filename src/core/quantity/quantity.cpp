@@ -6,6 +6,8 @@
 #include <cmath>
 #include <optional>
 
+#include "core/text/letters.h"
+
 namespace ombrek {
 namespace {
 
@@ -73,8 +75,6 @@ constexpr std::array<Prefix, 12> kPrefixes{{{"p", -12},
 constexpr std::array<std::string_view, 5> kSpaces{"\u2009", "\u202f", "\u2007", "\u00a0", "\u200a"};
 
 char personsMark = '.';  // see writeDecimalsWith
-
-bool isDigit(char c) { return c >= '0' && c <= '9'; }
 
 /// Whether a blank parts thousands, "14 060", and not two numbers, "104 50V": three figures follow.
 bool partsThousands(std::string_view text, std::size_t blank, bool behindFigures) {

@@ -17,7 +17,7 @@ namespace {
 constexpr FileWish kSvgFile{"Write the dial to", "sheet", "SVG (*.svg)"};
 constexpr double kUsualSweep = 180, kFineSteps = 6;  ///< degrees of a knob's half turn; readings over it
 
-QString hertz(double value) { return qs(formatQuantity(value, Unit::hertz, 7)); }
+QString hertzOnDial(double value) { return qs(formatQuantity(value, Unit::hertz, 7)); }
 
 struct TypedPoint {
     double position = 0, frequency = 0;
@@ -243,10 +243,10 @@ void DialPage::showRange(const Result<Dial>& drawn) {
     QString text;
     range_->setTitle(QStringLiteral("The range"));
     if (drawn) {
-        facts = {{QStringLiteral("From"), hertz(drawn->low)},
-                 {QStringLiteral("To"), hertz(drawn->high)},
-                 {QStringLiteral("Marks at"), hertz(drawn->minor)},
-                 {QStringLiteral("Words at"), hertz(drawn->major)},
+        facts = {{QStringLiteral("From"), hertzOnDial(drawn->low)},
+                 {QStringLiteral("To"), hertzOnDial(drawn->high)},
+                 {QStringLiteral("Marks at"), hertzOnDial(drawn->minor)},
+                 {QStringLiteral("Words at"), hertzOnDial(drawn->major)},
                  {shape_.round ? QStringLiteral("Diameter") : QStringLiteral("Length"),
                   QStringLiteral("%1\u202fmm%2")
                       .arg(shape_.size)
@@ -285,7 +285,7 @@ void DialPage::showPoints() {
     for (std::size_t i = 0; i < points.size(); ++i)
         lines.push_back({VerdictState::notDone,
                          QStringLiteral("at %1").arg(qs(decimals(points[i].position, 1))),
-                         hertz(points[i].frequency), i == at_, false, true});
+                         hertzOnDial(points[i].frequency), i == at_, false, true});
     list_->setLines(std::move(lines));
 }
 
@@ -311,8 +311,8 @@ void DialPage::refresh() {
             const auto point = pointIn(text);
             if (!point) out.trouble = QStringLiteral("Where the knob stands, then the frequency: 30 7.012M.");
             if (point)
-                out.shows =
-                    QStringLiteral("%1: %2").arg(qs(decimals(point->position, 1)), hertz(point->frequency));
+                out.shows = QStringLiteral("%1: %2").arg(qs(decimals(point->position, 1)),
+                                                         hertzOnDial(point->frequency));
             return out;
         },
         [this](const QString& text) { keepTyped(text); });

@@ -1,4 +1,5 @@
 #include "desk/kit_sheet/band_model.h"
+#include "look/qs.h"
 
 #include <algorithm>
 #include <cmath>
@@ -7,8 +8,6 @@ namespace ombrek {
 namespace {
 
 constexpr double kDeepest = 90;  ///< shown [dB]
-
-QString qs(const std::string& text) { return QString::fromStdString(text); }
 
 StateLine lineOf(const Rewound& coil) {
     const QString turns = QStringLiteral("%1 turns on %2, was %3 on %4")

@@ -3,13 +3,12 @@
 #include <algorithm>
 #include <set>
 
+#include "look/qs.h"
 #include "station/notes.h"
 #include "station/phrases.h"
 
 namespace ombrek {
 namespace {
-
-QString qs(const std::string& text) { return QString::fromStdString(text); }
 
 QString shortened(const std::string& text) {
     return text.size() > 60 ? qs(text).left(57) + QStringLiteral("…") : qs(text);

@@ -11,8 +11,8 @@
 namespace ombrek {
 namespace {
 
-constexpr double kEnough = 0.8;       ///< of the belief: the place is named
-constexpr std::size_t kMost = 20000;  ///< readings
+constexpr double kSureOfPlace = 0.8;          ///< of the belief: the place is named
+constexpr std::size_t kMostReadings = 20000;  ///< readings
 constexpr std::size_t kShown = 40;
 
 }  // namespace
@@ -70,7 +70,7 @@ void SqueezePage::addPlace(const QString& typed) {
 }
 
 void SqueezePage::take(double at, double value) {
-    if (std::isnan(value) || readings_.size() == kMost) return;
+    if (std::isnan(value) || readings_.size() == kMostReadings) return;
     readings_.push_back({at, value});
     refresh();
 }
@@ -105,7 +105,7 @@ void SqueezePage::refresh() {
                                 .arg(readings_.size())
                                 .arg(jumps.size())
                                 .arg(presses_.size());
-    if (!first.place.empty() && first.odds >= kEnough) {
+    if (!first.place.empty() && first.odds >= kSureOfPlace) {
         setNow(
             QStringLiteral("%1: it jumps when you press there, %2 sure.")
                 .arg(qs(first.place), qs(oddsText(first.odds))),
