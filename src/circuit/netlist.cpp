@@ -32,7 +32,7 @@ std::vector<Line> joined(const std::string& text, std::vector<std::string>& rema
         if (!raw.empty() && raw.back() == '\r') raw.pop_back();
         if (number > 1) {
             raw = raw.substr(0, std::min(raw.find(';'), raw.find(" $")));
-            const std::size_t first = raw.find_first_not_of(" \t");
+            const std::size_t first = raw.find_first_not_of(" \t\v\f\r");
             if (first == std::string::npos) continue;
             raw = raw.substr(first);
             if (raw[0] == '*') {
@@ -126,7 +126,7 @@ Definitions definedIn(const std::vector<std::string>& cards) {
         }
         if (inside.empty()) continue;
         out[inside].push_back(card);
-        if (words[0] == ".ends") inside.clear();
+        if (!words.empty() && words[0] == ".ends") inside.clear();
     }
     return out;
 }

@@ -131,6 +131,13 @@ TEST_CASE("long names, deep brackets and long lines end in a sentence or a resul
     CHECK_FALSE(readKitCircuit(with("R3 " + std::string(100000, 'x') + " 0 1k"), ""));
 }
 
+TEST_CASE("lines of blanks of any kind are none, also between models") {
+    const auto netlist =
+        readNetlist("title\nV1 a 0 5\n \v\f \nR1 a 0 1k\n\v\n.end\n", ".subckt x a b\n\v\nR1 a b 1\n.ends\n");
+    REQUIRE(netlist);
+    CHECK(netlist->elements.size() == 2);
+}
+
 TEST_CASE("what a deck says is what the netlist says") {
     // By hand, from the definitions of the SPICE 3 user's manual.
     const auto volts = [](const std::string& lines, const std::string& node) {
