@@ -10,7 +10,7 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-Json orNull(const std::optional<double>& value) { return value ? Json(*value) : Json(nullptr); }
+Json numberOrNull(const std::optional<double>& value) { return value ? Json(*value) : Json(nullptr); }
 
 Json checkJson(const PastedCheck& check) {
     Json out{{"line", check.line},
@@ -19,9 +19,9 @@ Json checkJson(const PastedCheck& check) {
              {"condition", check.condition},
              {"quantity", check.quantity},
              {"unit", symbol(check.unit)},
-             {"low", orNull(check.low)},
-             {"high", orNull(check.high)},
-             {"nominal", orNull(check.nominal)}};
+             {"low", numberOrNull(check.low)},
+             {"high", numberOrNull(check.high)},
+             {"nominal", numberOrNull(check.nominal)}};
     if (!check.rule.empty()) out["rule"] = check.rule;
     if (!check.from.empty()) out["from"] = check.from;
     if (!check.seen.empty()) out["seen"] = check.seen;

@@ -24,7 +24,7 @@ namespace ombrek {
 namespace {
 
 /// Where and how an instrument is spoken to, as the person's yes is remembered.
-QString placeOf(const Instrument& one) {
+QString trustedPlace(const Instrument& one) {
     return QStringList{QString::number(int(one.way)), qs(one.address), qs(one.speaks)}.join(QChar('|'));
 }
 
@@ -58,7 +58,7 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
       book_(std::move(book)),
       bench_(std::make_unique<Bench>(commandSets())) {
     bench_->setTrusted(
-        [](const Instrument& one) { return one.way == Way::practice || person::trusts(placeOf(one)); });
+        [](const Instrument& one) { return one.way == Way::practice || person::trusts(trustedPlace(one)); });
     bench_->setError([this](const Instrument& instrument, Unit unit, double value) {
         const double off = measuredWith(book_->meters(), unit, value, {instrument.name}).uncertainty;
         // A counter repeats itself far better than its crystal is right.
@@ -116,12 +116,12 @@ QByteArray Session::practiceState() const {
 }
 
 Result<std::int64_t> Session::keepInstrument(const Instrument& instrument) {
-    person::trust(placeOf(instrument));
+    person::trust(trustedPlace(instrument));
     return book_->setInstrument(instrument);
 }
 
 void Session::trust(const Instrument& instrument) {
-    person::trust(placeOf(instrument));
+    person::trust(trustedPlace(instrument));
     bench_->setInstruments(book_->instruments());
 }
 

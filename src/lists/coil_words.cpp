@@ -54,7 +54,7 @@ constexpr WindingName kNames[] = {{"primary", "primary"},
                                   {"drain", "drain"},
                                   {"gate", "gate"}};
 
-std::string nameOf(std::string_view word) {
+std::string windingName(std::string_view word) {
     const std::string low = lowerText(word);
     for (const WindingName& row : kNames) {
         if (row.word == low ||
@@ -242,7 +242,7 @@ class CoilReader {
 
     bool namesBehind() const {
         for (const Token& token : tokens_) {
-            if (!nameOf(token.text).empty()) return false;
+            if (!windingName(token.text).empty()) return false;
             if (!token.taken && countOf(token.text)) return true;
             if (const auto count = countOf(token.text); count && out_.windings.size() > 0) return true;
         }
@@ -255,16 +255,16 @@ class CoilReader {
         const bool parted = after == 0 || after > tokens_.size() ||
                             tokens_[after - 1].own.find_first_of(",;") != std::string::npos;
         if (namesBehind() && !parted && after < tokens_.size()) {
-            if (const std::string name = nameOf(tokens_[after].text); !name.empty()) return name;
+            if (const std::string name = windingName(tokens_[after].text); !name.empty()) return name;
         }
         for (std::size_t back = 1; back <= 3 && back <= i; ++back) {
             if (tokens_[i - back].own.find_first_of(",;") != std::string::npos) break;
-            if (const std::string name = nameOf(tokens_[i - back].text); !name.empty()) return name;
+            if (const std::string name = windingName(tokens_[i - back].text); !name.empty()) return name;
             if (countOf(tokens_[i - back].text)) break;
         }
         for (std::size_t k = after; k < tokens_.size() && k < after + 3; ++k) {
             if (k > 0 && tokens_[k - 1].own.find_first_of(",;") != std::string::npos && k > after) break;
-            if (const std::string name = nameOf(tokens_[k].text); !name.empty()) return name;
+            if (const std::string name = windingName(tokens_[k].text); !name.empty()) return name;
             if (countOf(tokens_[k].text)) break;
         }
         return "";

@@ -12,6 +12,7 @@ namespace {
 
 struct Words {
     std::vector<PhraseRow> conditions;  ///< longest first
+    PhraseSet phrases;                  ///< theirs, in the same order
     std::set<std::string> said, hint, apply;
 };
 
@@ -32,6 +33,7 @@ const Words& words() {
         std::stable_sort(
             out.conditions.begin(), out.conditions.end(),
             [](const PhraseRow& a, const PhraseRow& b) { return a.text.size() > b.text.size(); });
+        for (const PhraseRow& row : out.conditions) out.phrases.add(row.text);
         return out;
     }();
     return all;
@@ -51,14 +53,16 @@ bool anyOf(std::string_view text, const std::set<std::string>& set) {
 }  // namespace
 
 std::vector<ConditionSaid> conditionsSaid(std::string_view text) {
-    std::string low = lowerText(text);
+    const std::string low = lowerText(text);
     std::vector<ConditionSaid> out;
-    for (const PhraseRow& row : words().conditions) {
-        for (std::size_t at = findWord(low, row.text); at != std::string::npos;
-             at = findWord(low, row.text)) {
-            out.push_back({row.sense, at, at + row.text.size()});
-            std::fill_n(low.begin() + std::ptrdiff_t(at), row.text.size(), '\x01');
-        }
+    for (const auto& [number, at] : words().phrases.places(low)) {
+        const PhraseRow& row = words().conditions[number];
+        const std::size_t begin = at, end = at + row.text.size();
+        // A shorter one inside or across a longer one is that one's words.
+        const bool taken = std::any_of(out.begin(), out.end(), [&](const ConditionSaid& said) {
+            return begin < said.end && said.begin < end;
+        });
+        if (!taken) out.push_back({row.sense, begin, end});
     }
     std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.begin < b.begin; });
     return out;

@@ -204,7 +204,7 @@ std::optional<Designator> readDesignator(std::string_view word, Letters letters)
         return isUpper(c) || (letters == Letters::any && (isLower(c) || c == '_'));
     };
     std::size_t first = 0;
-    while (first < word.size() && isLetter(word[first])) ++first;
+    while (first < word.size() && letter(word[first])) ++first;
     std::size_t digits = first;
     while (digits < word.size() && isDigit(word[digits])) ++digits;
     const std::size_t count = digits - first;

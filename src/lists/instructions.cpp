@@ -554,7 +554,7 @@ bool linesOfParts(const std::vector<std::pair<std::size_t, std::string>>& lines)
 }
 
 /// A short line without a full stop above instructions: a stage of the work.
-bool isHeading(std::string_view body) {
+bool isStage(std::string_view body) {
     const auto words = tokensOf(body);
     if (words.size() > 8 || body.ends_with('.') || body.ends_with(',')) return false;
     const std::string low = lowerText(body);
@@ -589,7 +589,7 @@ std::vector<PastedStep> readInstructions(const std::string& bytes) {
         constexpr std::size_t kLongest = 20000;
         const bool full = !out.empty() && out.back().text.size() > kLongest;
         const bool begins = lead.has_value() || (led == 0 && !open) || full || each;
-        if (!lead && led > 0 && (blank || !open || inCapitals(body)) && isHeading(body)) {
+        if (!lead && led > 0 && (blank || !open || inCapitals(body)) && isStage(body)) {
             stage = body;
             while (!stage.empty() && stage.back() == ':') stage.pop_back();
             open = false;

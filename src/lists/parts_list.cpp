@@ -115,7 +115,7 @@ std::optional<Json> coilJson(const ListCoil& coil, const std::vector<MagneticCor
 }
 
 /// How much of a list was understood: designators with a value, doubts taken off.
-double meritOf(const PartsList& list) {
+double meritOfList(const PartsList& list) {
     double out = 0;
     for (const ListLine& line : list.lines)
         out += (ombrek::meritOf(line) + 1) * double(std::min<std::size_t>(line.refs.size(), 20));
@@ -264,7 +264,7 @@ Result<ListSource> readPartsList(
     if (go && !certain && text.size() < 2000000) {
         PartsList asText = readListText(text, part(0.6, 0.4), variant);
         const bool better =
-            out.list.parts() < 0.9 * asText.parts() || meritOf(asText) > 1.15 * meritOf(out.list);
+            out.list.parts() < 0.9 * asText.parts() || meritOfList(asText) > 1.15 * meritOfList(out.list);
         if (!out.table || better) {
             out = ListSource{};
             out.list = std::move(asText);

@@ -145,27 +145,50 @@ std::size_t findWord(std::string_view low, std::string_view phrase) {
 }
 
 void PhraseSet::add(const std::string& phrase) {
-    if (!phrase.empty()) byFirst_[static_cast<unsigned char>(phrase[0])].push_back(phrase);
+    if (!phrase.empty()) byFirst_[static_cast<unsigned char>(phrase[0])].push_back({phrase, added_});
+    ++added_;
 }
 
 bool PhraseSet::holds(std::string_view word) const {
     if (word.empty()) return false;
     const auto& some = byFirst_[static_cast<unsigned char>(word[0])];
-    return std::find(some.begin(), some.end(), word) != some.end();
+    return std::any_of(some.begin(), some.end(), [&](const Phrase& phrase) { return phrase.text == word; });
 }
+
+namespace {
+
+bool beginsWord(std::string_view low, std::size_t at) {
+    return at == 0 || !isWordLetter(low[at]) || (!isWordLetter(low[at - 1]) && !isDigit(low[at - 1]));
+}
+
+bool standsAt(std::string_view low, std::size_t at, const std::string& phrase) {
+    const std::size_t end = at + phrase.size();
+    return low.compare(at, phrase.size(), phrase) == 0 &&
+           (end >= low.size() || !isWordLetter(low[end - 1]) || !isWordLetter(low[end]));
+}
+
+}  // namespace
 
 std::size_t PhraseSet::first(std::string_view low) const {
     for (std::size_t at = 0; at < low.size(); ++at) {
-        const bool inside =
-            at > 0 && isWordLetter(low[at]) && (isWordLetter(low[at - 1]) || isDigit(low[at - 1]));
-        if (inside) continue;
-        for (const std::string& phrase : byFirst_[static_cast<unsigned char>(low[at])]) {
-            const std::size_t end = at + phrase.size();
-            if (low.compare(at, phrase.size(), phrase) != 0) continue;
-            if (end >= low.size() || !isWordLetter(low[end - 1]) || !isWordLetter(low[end])) return at;
+        if (!beginsWord(low, at)) continue;
+        for (const Phrase& phrase : byFirst_[static_cast<unsigned char>(low[at])]) {
+            if (standsAt(low, at, phrase.text)) return at;
         }
     }
     return std::string_view::npos;
+}
+
+std::vector<std::pair<std::size_t, std::size_t>> PhraseSet::places(std::string_view low) const {
+    std::vector<std::pair<std::size_t, std::size_t>> out;
+    for (std::size_t at = 0; at < low.size(); ++at) {
+        if (!beginsWord(low, at)) continue;
+        for (const Phrase& phrase : byFirst_[static_cast<unsigned char>(low[at])]) {
+            if (standsAt(low, at, phrase.text)) out.emplace_back(phrase.number, at);
+        }
+    }
+    std::sort(out.begin(), out.end());
+    return out;
 }
 
 std::string withoutLongLines(std::string text) {

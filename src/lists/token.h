@@ -3,6 +3,7 @@
 #include <array>
 #include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 #include "lists/amount.h"
@@ -48,9 +49,16 @@ class PhraseSet {
     bool in(std::string_view low) const { return first(low) != std::string_view::npos; }
     /// Whether this very text is one of them.
     bool holds(std::string_view word) const;
+    /// Everywhere that one stands, by its number in the order of adding and its place; sorted.
+    std::vector<std::pair<std::size_t, std::size_t>> places(std::string_view low) const;
 
  private:
-    std::array<std::vector<std::string>, 256> byFirst_;
+    struct Phrase {
+        std::string text;
+        std::size_t number;
+    };
+    std::array<std::vector<Phrase>, 256> byFirst_;
+    std::size_t added_ = 0;
 };
 
 /// A text in which a line of more than 20,000 letters, which no paper has, is cut to its beginning and says

@@ -1,6 +1,7 @@
 #include "lists/voltage_words.h"
 
 #include <algorithm>
+#include <unordered_set>
 
 #include "core/text/letters.h"
 #include "formats/encoding.h"
@@ -9,17 +10,15 @@
 #include "lists/token.h"
 
 namespace ombrek {
-namespace {}  // namespace
-
 bool isPinWord(std::string_view low) {
-    static constexpr std::string_view words[] = {
+    static const std::unordered_set<std::string_view> words{
         "pin",       "pins",      "stift",  "broche",    "patilla", "pata",  "pad",     "point",
         "tp",        "hole",      "punkt",  "anschluss", "step",    "no.",   "nr.",     "piedino",
         "page",      "chapter",   "figure", "fig",       "fig.",    "table", "section", "error",
         "version",   "rev",       "rev.",   "revision",  "issue",   "seite", "kapitel", "abb.",
         "abbildung", "tabelle",   "bild",   "chapitre",  "figura",  "tabla", "tableau", "p\u00e1gina",
         "pagina",    "hoofdstuk", "code",   "message",   "line",    "menu",  "part"};
-    return std::find(std::begin(words), std::end(words), low) != std::end(words);
+    return words.contains(low);
 }
 
 std::vector<Number> numbersOf(const std::string& text) {
@@ -59,7 +58,8 @@ std::vector<Number> numbersOf(const std::string& text) {
         std::size_t unit = end;
         while (unit < text.size() && text[unit] == ' ') ++unit;
         for (const VoltageUnit& u : kUnits) {
-            if (number.unit || !std::string_view(text).substr(unit).starts_with(u.text)) continue;
+            if (number.unit || unit >= text.size() || text[unit] != u.text[0]) continue;
+            if (!std::string_view(text).substr(unit).starts_with(u.text)) continue;
             const std::size_t after = unit + u.text.size();
             if (after < text.size() && (isWordLetter(text[after]) || isDigit(text[after]))) continue;
             // "5 A" apart may be a name; a prefix alone must be close to its number.

@@ -12,7 +12,7 @@ namespace {
 
 constexpr double kMargin = 36, kMapWidth = 150, kGap = 14;  ///< [points]
 
-QString esc(const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); }
+QString html(const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); }
 
 /// Ink on paper: what is a colour on the screen is black or grey here.
 Colours paperColours() {
@@ -27,14 +27,14 @@ QString stepHtml(const Kit& kit, const Build& build, const Step& step, const QSt
     QString out = QStringLiteral("<p><b>%1 %2 %3</b>")
                       .arg(build.done(step.id) ? QStringLiteral("\u2611") : QStringLiteral("\u2610"))
                       .arg(number.toHtmlEscaped())
-                      .arg(esc(step.title));
+                      .arg(html(step.title));
     QStringList parts;
     for (const std::string& ref : step.fits) {
         const Part* part = kit.part(ref);
         if (part == nullptr) continue;
-        QString line = QStringLiteral("\u2610 %1 %2").arg(esc(ref), esc(part->value));
-        if (!part->mark.empty()) line += QStringLiteral(" <i>%1</i>").arg(esc(part->mark));
-        if (!part->orientation.empty()) line += QStringLiteral(", ") + esc(part->orientation);
+        QString line = QStringLiteral("\u2610 %1 %2").arg(html(ref), html(part->value));
+        if (!part->mark.empty()) line += QStringLiteral(" <i>%1</i>").arg(html(part->mark));
+        if (!part->orientation.empty()) line += QStringLiteral(", ") + html(part->orientation);
         parts << line;
     }
     if (!parts.isEmpty()) out += QStringLiteral("<br>") + parts.join(QStringLiteral("<br>"));
@@ -42,18 +42,18 @@ QString stepHtml(const Kit& kit, const Build& build, const Step& step, const QSt
         if (!text.isEmpty()) out += QStringLiteral("<br>%1%2").arg(QString::fromUtf8(word), text);
     };
     QStringList tools, keeps;
-    for (const std::string& tool : step.tools) tools << esc(tool);
+    for (const std::string& tool : step.tools) tools << html(tool);
     for (const Step::Keep& keep : step.keeps)
-        keeps << QStringLiteral("%1 %2").arg(keep.count).arg(esc(keep.what));
+        keeps << QStringLiteral("%1 %2").arg(keep.count).arg(html(keep.what));
     line("Have ready: ", tools.join(QStringLiteral(", ")));
     line("Keep: ", keeps.join(QStringLiteral(", ")));
-    line("Erratum: ", esc(step.erratum));
-    line("", esc(step.note));
-    line("<b>Caution:</b> ", esc(step.caution));
+    line("Erratum: ", html(step.erratum));
+    line("", html(step.note));
+    line("<b>Caution:</b> ", html(step.caution));
     for (const LookAhead& ahead : kit.lookAheads) {
-        if (ahead.from == step.id) line("Look ahead: ", esc(ahead.say));
+        if (ahead.from == step.id) line("Look ahead: ", html(ahead.say));
     }
-    if (step.hold) line("<b>HOLD.</b> ", esc(step.hold->say));
+    if (step.hold) line("<b>HOLD.</b> ", html(step.hold->say));
     return out + QStringLiteral("</p>");
 }
 

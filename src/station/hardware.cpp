@@ -42,7 +42,7 @@ double numberOf(const std::string& word) {
 }
 
 /// "mm", "in" as a length; 0 for none.
-double unitOf(const std::string& word) {
+double lengthUnit(const std::string& word) {
     if (word == "mm") return kMillimetre;
     if (word == "in" || word == "inch" || word == "\"") return kInch;
     return 0;
@@ -88,7 +88,7 @@ std::vector<double> sizesIn(std::string_view text) {
         const auto [number, unit] = split(words[i]);
         const double value = numberOf(number);
         if (!(value > 0)) continue;
-        const double length = unit.empty() ? unitOf(next) : unitOf(unit);
+        const double length = unit.empty() ? lengthUnit(next) : lengthUnit(unit);
         const bool behindX = i > 0 && words[i - 1] == "x" && metric;
         if (length > 0) {
             out.push_back(value * length);

@@ -143,7 +143,7 @@ GroupId groupOf(const Part& part, bool sockets) {
     return connector;
 }
 
-std::string titleOf(const Group& group, const std::string& value, const std::vector<std::string>& refs) {
+std::string stepTitle(const Group& group, const std::string& value, const std::vector<std::string>& refs) {
     std::string list;
     for (std::size_t i = 0; i < refs.size(); ++i)
         list += (i == 0 ? "" : i + 1 == refs.size() ? " and " : ", ") + refs[i];
@@ -195,7 +195,7 @@ std::vector<Step> planFromParts(const std::vector<Part>& parts) {
                 step.fits.assign(refs.begin() + std::ptrdiff_t(i),
                                  refs.begin() + std::ptrdiff_t(std::min(refs.size(), i + kTogether)));
                 step.id = std::string("fit-") + group.id + "-" + std::to_string(++number);
-                step.title = titleOf(group, value, step.fits);
+                step.title = stepTitle(group, value, step.fits);
                 step.minutes = group.minutes * double(step.fits.size());
                 step.height = group.height;
                 step.note = group.note;

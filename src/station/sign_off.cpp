@@ -239,7 +239,7 @@ bool forbidden(const Evidence& e, const Kit& kit, const std::string& band) {
 
 /// Hold one gate against a use of the rig; of its evidence only that of a band. What fails the limit of what
 /// it emits, and what a known defect forbids, bars the air whatever else is said.
-void holdAgainst(const Gate& gate, const Kit& kit, const std::string& band, bool air, FitFor& out) {
+void countGate(const Gate& gate, const Kit& kit, const std::string& band, bool air, FitFor& out) {
     std::string first;
     std::size_t bars = 0;
     for (const Evidence& e : gate.evidence) {
@@ -267,14 +267,14 @@ std::vector<FitFor> fitFor(const Judged& judged) {
         FitFor fit{use.what, "", true, false, ""};
         for (const Gate& gate : ready.gates) {
             if (std::find(use.gates.begin(), use.gates.end(), gate.id) != use.gates.end())
-                holdAgainst(gate, judged.kit(), "", false, fit);
+                countGate(gate, judged.kit(), "", false, fit);
         }
         out.push_back(std::move(fit));
     }
     if (!judged.kit().ratings.mayTransmit()) return out;
     for (const std::string& band : judged.kit().ratings.bandNames()) {
         FitFor fit{"the air on " + bandCalled(judged.kit(), band), band, true, false, ""};
-        for (const Gate& gate : ready.gates) holdAgainst(gate, judged.kit(), band, true, fit);
+        for (const Gate& gate : ready.gates) countGate(gate, judged.kit(), band, true, fit);
         out.push_back(std::move(fit));
     }
     return out;
