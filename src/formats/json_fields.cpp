@@ -15,6 +15,13 @@ nlohmann::json parseJson(const std::string& text) {
         const auto column = at - (start == std::string::npos || at == 0 ? 0 : start + 1) + 1;
         throw JsonFault{{"line " + std::to_string(line) + ", column " + std::to_string(column),
                          "This is not well-formed JSON; look for a missing comma, quote or bracket."}};
+    } catch (const nlohmann::json::out_of_range& error) {
+        // "number overflow parsing '1e999'" ends with the number.
+        const std::string said = error.what();
+        const auto quote = said.find('\'');
+        throw JsonFault{
+            {"", "A number in this file is too large to be read" +
+                     (quote == std::string::npos ? std::string() : ": " + said.substr(quote, 40)) + "."}};
     }
 }
 

@@ -66,5 +66,8 @@ TEST_CASE("a faulty command set names the place") {
         REQUIRE_FALSE(read);
         CHECK_FALSE(read.error().text().empty());
     }
+    const auto large = readCommandSet("{\"x\": 16e612930861291111}");
+    REQUIRE_FALSE(large);
+    CHECK(large.error().sentence.find("16e612930861291111") != std::string::npos);
     CHECK_FALSE(readCommandSets("/nowhere"));
 }
