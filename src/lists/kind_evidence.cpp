@@ -693,7 +693,7 @@ std::optional<PartKind> byType(std::string_view word) {
     for (const TypeRow& row : kTypes) {
         const std::size_t size = row.letters.size();
         std::string_view rest = std::string_view(text).substr(std::min(size, text.size()));
-        if (!text.starts_with(row.letters) || rest.empty()) continue;
+        if (text[0] != row.letters[0] || !text.starts_with(row.letters) || rest.empty()) continue;
         // "BZX79", "BC 547" is written together here; "TL072" and "LM-317" too.
         if (rest[0] == '-') rest.remove_prefix(1);
         if (rest.empty() || !isDigit(rest[0])) continue;

@@ -7,6 +7,7 @@
 #include <regex>
 #include <utility>
 
+#include "core/text/letters.h"
 #include "lists/band_words.h"
 #include "lists/columns.h"
 #include "lists/designators.h"
@@ -53,7 +54,9 @@ bool isPageMatter(std::string_view text) {
 std::string plainColumns(std::string_view text) {
     std::string out;
     for (std::size_t i = 0; i < text.size(); ++i) {
-        if (text[i] == '|' || text[i] == '\t') {
+        if (isLetter(text[i]) || isDigit(text[i]) || text[i] == ' ') {
+            out += text[i];
+        } else if (text[i] == '|' || text[i] == '\t') {
             out += "  ";
         } else if (text.substr(i).starts_with("\u2502") || text.substr(i).starts_with("\u25a1") ||
                    text.substr(i).starts_with("\u2610") || text.substr(i).starts_with("\u2022")) {

@@ -2,6 +2,7 @@
 
 #include <sstream>
 
+#include "core/text/letters.h"
 #include "formats/files.h"
 #include "lists/kind_evidence.h"
 
@@ -17,8 +18,12 @@ bool inWord(char c) {
 
 /// A sign of more than one byte or letter that stands alone; its length, or 0.
 std::size_t signAt(const std::string& text, std::size_t at) {
-    for (const std::string_view sign : {"\u2264", "\u2265", "\u2248", "<=", ">=", "...", "..", "\u2026"}) {
-        if (text.compare(at, sign.size(), sign) == 0) return sign.size();
+    const char first = text[at];
+    if (isLetter(first) || isDigit(first) || first == ' ') return 0;
+    static constexpr std::string_view signs[] = {
+        "\u2264", "\u2265", "\u2248", "<=", ">=", "...", "..", "\u2026"};
+    for (const std::string_view sign : signs) {
+        if (sign[0] == first && text.compare(at, sign.size(), sign) == 0) return sign.size();
     }
     return std::string_view("<>~,;-+'").find(text[at]) != std::string_view::npos ? 1 : 0;
 }

@@ -106,9 +106,9 @@ void add(std::vector<Token>& out, const std::string& own, bool bracketed, char j
 std::string plainBlanks(std::string_view text) {
     std::string out;
     for (std::size_t i = 0; i < text.size();) {
-        std::size_t size = 0;
-        for (const std::string_view blank : {"\u00a0", "\u202f", "\u2009", "\t"}) {
-            if (text.substr(i).starts_with(blank)) size = blank.size();
+        std::size_t size = text[i] == '\t';
+        for (const std::string_view blank : {"\u00a0", "\u202f", "\u2009"}) {
+            if (text[i] == blank[0] && text.substr(i).starts_with(blank)) size = blank.size();
         }
         out += size > 0 ? ' ' : text[i];
         i += std::max<std::size_t>(size, 1);

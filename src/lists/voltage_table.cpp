@@ -45,7 +45,9 @@ class VoltageReader {
     static std::string foldDots(const std::string& text) {
         std::string out;
         for (std::size_t i = 0; i < text.size(); ++i) {
-            if (text.compare(i, 3, "\u2026") == 0) {
+            if (text[i] != '.' && text[i] != '\xe2') {
+                out += text[i];
+            } else if (text.compare(i, 3, "\u2026") == 0) {
                 out += "  ";
                 i += 2;
             } else if (text.compare(i, 4, "....") == 0 || text.compare(i, 4, ". . ") == 0) {
