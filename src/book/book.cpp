@@ -162,11 +162,15 @@ Result<void> Book::chooseProfile(const std::string& profile) {
                [&] { inside_->changeBuild([&](auto& build) { build.profile = profile; }); });
 }
 
-Result<void> Book::takeReading(const Reading& r) {
-    return act("reading of " + nameOf(r.subject), [&] {
-        Reading now = r;
-        now.at = inside_->clock();
-        inside_->addReading(now);
+Result<void> Book::takeReadings(const std::vector<Reading>& readings) {
+    if (readings.empty()) return {};
+    const std::string more =
+        readings.size() > 1 ? " and " + std::to_string(readings.size() - 1) + " more" : std::string();
+    return act("reading of " + nameOf(readings.front().subject) + more, [&] {
+        for (Reading now : readings) {
+            now.at = inside_->clock();
+            inside_->addReading(now);
+        }
     });
 }
 

@@ -77,8 +77,9 @@ class Book {
     Result<void> chooseRule(VerdictRule rule);
     Result<void> chooseProfile(const std::string& profile);
 
-    /// Now; its own time is not asked.
-    Result<void> takeReading(const Reading& reading);
+    /// Now, all in one action; their own times are not asked. In the window `Session::keep` is the way in.
+    Result<void> takeReadings(const std::vector<Reading>& readings);
+    Result<void> takeReading(const Reading& reading) { return takeReadings({reading}); }
     /// A part or a coil was mended: what was read of it, and of all that rests on it, is to be measured
     /// again. With the id of a trouble that was noticed before, that one is closed. Where
     /// parts were put in, what was promised to it is taken out of its drawer.

@@ -9,6 +9,7 @@
 #include "circuit/device_words.h"
 #include "circuit/expression.h"
 #include "core/quantity/quantity.h"
+#include "core/text/counted.h"
 #include "formats/encoding.h"
 
 namespace ombrek {
@@ -509,9 +510,9 @@ class Writer {
             return refused(e.line, e.name, "Subcircuits stand too deep in each other, or one calls itself.");
         const Subcircuit& inner = home->inner.at(name);
         if (inner.pins.size() != e.nodes.size())
-            return refused(e.line, e.name,
-                           e.word().substr(0, 30) + " has " + std::to_string(inner.pins.size()) +
-                               (inner.pins.size() == 1 ? " pin." : " pins."));
+            return refused(
+                e.line, e.name,
+                e.word().substr(0, 30) + " has " + counted(std::int64_t(inner.pins.size()), "pin") + ".");
         Scope inside;
         inside.outer = home;
         for (std::size_t i = 0; i < inner.pins.size(); ++i)

@@ -9,6 +9,7 @@
 
 #include "circuit/netlist.h"
 #include "core/quantity/quantity.h"
+#include "core/text/counted.h"
 #include "formats/encoding.h"
 
 namespace ombrek {
@@ -247,8 +248,7 @@ class Parser {
             given.push_back(std::move(*one));
         } while (given.size() < 3 && take(","));
         if (!take(")") || given.size() != hit->arguments)
-            return problem("", word + "() wants " + std::to_string(hit->arguments) +
-                                   (hit->arguments == 1 ? " number." : " numbers."));
+            return problem("", word + "() wants " + counted(std::int64_t(hit->arguments), "number") + ".");
         std::array<double, 2> numbers{};
         bool plain = true;
         std::string text = word + "(";

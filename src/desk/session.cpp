@@ -84,10 +84,10 @@ Session::Session(Tables tables, std::unique_ptr<Book> book, QObject* parent)
     reload({.all = true, .changed = {}, .added = {}});
     book_->onChange([this](const Book::Notice& notice) {
         reload(notice);
-        const auto taken = std::exchange(taking_, std::nullopt);
-        if (taken) emit this->taken(*taken);
+        const auto taken = std::exchange(taking_, {});
+        for (const Subject& subject : taken) emit this->taken(subject);
         emit changed();
-        if (taken) speakVerdict(*taken);
+        speakVerdicts(taken);
     });
 }
 
@@ -251,7 +251,8 @@ Reading Session::withCircumstances(Reading reading, Unit shownIn, double shown, 
     if (reading.subject.is(Kind::power) && way.percent > 0) {
         reading.meter = way.name;
         reading.sheet = personNumber(way.percent) + "\u202f%";
-    } else if (const auto line = meterFor(book_->meters(), shownIn, shown, on)) {
+    } else if (const auto line = meterFor(book_->meters(), shownIn, shown, on);
+               line && reading.method != kByTrace) {
         reading.meter = !on.instrument.empty() ? on.instrument
                         : line->name.empty()   ? std::string(word(instrumentFor(shownIn)))
                                                : line->name;
@@ -267,10 +268,16 @@ Reading Session::withCircumstances(Reading reading, Unit shownIn, double shown, 
     return reading;
 }
 
-void Session::store(const Reading& reading) {
-    taking_ = reading.subject;
-    kept(book_->takeReading(reading));
-    taking_.reset();
+bool Session::keep(std::vector<Reading> readings) {
+    taking_.clear();
+    for (Reading& reading : readings) {
+        if (reading.meter.empty() && reading.who.empty())
+            reading = withCircumstances(reading, reading.unit, reading.value);
+        taking_.push_back(reading.subject);
+    }
+    const bool done = kept(book_->takeReadings(readings));
+    taking_.clear();
+    return done;
 }
 
 Probe Session::probeOf(Unit unit, const Subject& subject, double setting) const {
@@ -357,7 +364,7 @@ void Session::keepUnlessAbsurd(const Reading& reading) {
                    VerdictState::doubtful);
     }
     absurd_.reset();
-    store(reading);
+    keep(reading);
 }
 
 void Session::read(Reading wanted) {
@@ -406,13 +413,11 @@ void Session::type(Reading wanted, const QString& text) {
     Entered entered = understand(std::move(wanted), text);
     if (!entered.trouble.isEmpty()) return say(entered.trouble, VerdictState::cannotTell);
     say(QString());
-    store(entered.reading);
+    keep(entered.reading);
 }
 
 void Session::answer(const Subject& check, bool yes) {
-    Reading reading{0, check, yes ? 1.0 : 0.0, Unit::none, 0, {}, "seen", 0};
-    reading.who = book_->preference("who");
-    store(reading);
+    keep(Reading{0, check, yes ? 1.0 : 0.0, Unit::none, 0, {}, "seen", 0});
 }
 
 Voice& Session::voice() {
@@ -420,10 +425,12 @@ Voice& Session::voice() {
     return *voice_;
 }
 
-void Session::speakVerdict(const Subject& subject) {
-    if (!hasBuild_ || book_->preference("sound") != "verdicts") return;
-    const QString words = spokenVerdict(*judged_, subject);
-    if (!words.isEmpty()) voice().say(words);
+void Session::speakVerdicts(const std::vector<Subject>& subjects) {
+    if (!hasBuild_ || subjects.empty() || book_->preference("sound") != "verdicts") return;
+    QStringList words;
+    for (const Subject& subject : subjects) words << spokenVerdict(*judged_, subject);
+    words.removeAll(QString());
+    if (!words.isEmpty()) voice().say(words.join(QStringLiteral(". ")));
 }
 
 double Session::powerSetting(const PowerMethod& method) const {

@@ -81,6 +81,11 @@ class Session : public QObject {
     bool changeKit(const Result<std::string>& kitText, const std::string& action,
                    const std::vector<Subject>& replaced = {}, const std::vector<std::string>& lookAgain = {});
 
+    /// The one way in for readings: one action. Those that do not say yet with what and by whom they were
+    /// taken are given that; `taken` follows for each, and verdicts are spoken. @return whether they are kept
+    bool keep(std::vector<Reading> readings);
+    bool keep(const Reading& reading) { return keep(std::vector{reading}); }
+
     /// Take a reading from the bench into the book: `wanted` carries subject, unit, setting and method
     /// (empty: the instrument's name). Answers later; a Problem is said and the book is left.
     void read(Reading wanted);
@@ -126,8 +131,8 @@ class Session : public QObject {
 
     /// The machine's voice; made when it is first wanted, since speech takes a while to start.
     Voice& voice();
-    /// Say how a subject stands, where the builder wants verdicts spoken.
-    void speakVerdict(const Subject& subject);
+    /// Say how subjects stand, where the builder wants verdicts spoken.
+    void speakVerdicts(const std::vector<Subject>& subjects);
 
     /// A line for the page's foot.
     void say(const QString& line, VerdictState state = VerdictState::notDone);
@@ -143,7 +148,6 @@ class Session : public QObject {
               std::function<void(const BenchReading&, Measured)> use);
     void reload(const Book::Notice& notice);
     void readKitInHand();
-    void store(const Reading& reading);
     void keepUnlessAbsurd(const Reading& reading);
     QByteArray practiceState() const;
 
@@ -152,7 +156,7 @@ class Session : public QObject {
     std::unique_ptr<Bench> bench_;
     bool hasBuild_ = false, waiting_ = false;
     std::optional<Reading> absurd_;  ///< what an instrument gave and was asked about
-    std::optional<Subject> taking_;  ///< the reading that goes into the book now
+    std::vector<Subject> taking_;    ///< the readings that go into the book now
     bool refused_ = false;           ///< the last action could not be kept, and the page says so
     QString kitTrouble_, toldRescue_;
     Kit kit_;

@@ -18,7 +18,7 @@ QString ofAll(int done, std::size_t all, const QString& what) {
 }
 
 /// "coil" of one, "coils" of more.
-QString counted(std::size_t number, const QString& one) {
+QString wordFor(std::size_t number, const QString& one) {
     return number == 1 ? one : one + QStringLiteral("s");
 }
 
@@ -39,7 +39,7 @@ StationLine winding(const Judged& judged) {
         right += judged.coil(coil).state == VerdictState::pass;
     }
     return {QStringLiteral("Winding"),
-            ofAll(done, kit.coils.size(), counted(kit.coils.size(), QStringLiteral("coil"))),
+            ofAll(done, kit.coils.size(), wordFor(kit.coils.size(), QStringLiteral("coil"))),
             share(done, kit.coils.size()), !kit.coils.empty() && right == int(kit.coils.size())};
 }
 
@@ -51,7 +51,7 @@ StationLine board(const Judged& judged) {
         done += build.done(step.id);
         holds += step.hold && !build.done(step.id);
     }
-    QString state = ofAll(done, kit.steps.size(), counted(kit.steps.size(), QStringLiteral("step")));
+    QString state = ofAll(done, kit.steps.size(), wordFor(kit.steps.size(), QStringLiteral("step")));
     const auto open = openFindings(build).size();
     if (open > 0)
         return {QStringLiteral("Board"),
@@ -62,7 +62,7 @@ StationLine board(const Judged& judged) {
                     .arg(done)
                     .arg(kit.steps.size())
                     .arg(holds)
-                    .arg(counted(std::size_t(holds), QStringLiteral("hold")));
+                    .arg(wordFor(std::size_t(holds), QStringLiteral("hold")));
     return {QStringLiteral("Board"), state, share(done, kit.steps.size()), done == int(kit.steps.size())};
 }
 
@@ -71,7 +71,7 @@ StationLine firstLight(const Judged& judged) {
     int done = 0;
     for (const Check& check : kit.checks) done += judged.check(check).state == VerdictState::pass;
     return {QStringLiteral("First light"),
-            ofAll(done, kit.checks.size(), counted(kit.checks.size(), QStringLiteral("check"))),
+            ofAll(done, kit.checks.size(), wordFor(kit.checks.size(), QStringLiteral("check"))),
             share(done, kit.checks.size()), !kit.checks.empty() && done == int(kit.checks.size())};
 }
 

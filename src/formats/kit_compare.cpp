@@ -4,6 +4,7 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
+#include "core/text/counted.h"
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
 #include "formats/kit_variants.h"
@@ -155,11 +156,11 @@ std::string comparedInWords(const std::vector<KitDifference>& differences) {
     }
     std::vector<std::string> parts;
     const auto count = [&](int number, const char* one, const char* many) {
-        if (number > 0) parts.push_back(std::to_string(number) + (number == 1 ? one : many));
+        if (number > 0) parts.push_back(counted(number, one, many));
     };
-    count(values, " value", " values");
-    count(errata, " erratum", " errata");
-    count(other, " other entry", " other entries");
+    count(values, "value", "values");
+    count(errata, "erratum", "errata");
+    count(other, "other entry", "other entries");
     std::string out;
     for (std::size_t i = 0; i < parts.size(); ++i)
         out += (i == 0 ? "" : i + 1 == parts.size() ? " and " : ", ") + parts[i];

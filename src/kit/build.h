@@ -26,6 +26,7 @@ inline constexpr std::string_view kLifted =
 inline constexpr std::string_view kKnown = "known";    ///< what is known of a frequency [Hz]
 inline constexpr std::string_view kTurns = "turns";    ///< on the core
 inline constexpr std::string_view kSupply = "supply";  ///< [V]
+inline constexpr std::string_view kByTrace = "trace";  ///< the method of what an analyser's trace says
 // A way of measuring power names its own: "attenuation" [dB], "diode drop" [V], "correction".
 
 /// One reading of something, with its circumstances.

@@ -5,6 +5,7 @@
 #include <map>
 #include <opencv2/imgproc.hpp>
 
+#include "core/text/counted.h"
 #include "picture/ground.h"
 #include "picture/ring.h"
 
@@ -340,8 +341,8 @@ Result<TurnCount> countTurns(const Picture& picture) {
     const bool together =
         std::all_of(out.marks.begin(), out.marks.end(), [](auto& m) { return m.agreement > 0.45; });
     out.sure = share > 0.62 && together && counter.alike() && int(out.marks.size()) == out.count;
-    out.sentence = std::to_string(out.count) + (out.count == 1 ? " wire crosses" : " wires cross") +
-                   " the front" + (out.sure ? "." : ", but not every look agrees: check the marks.");
+    out.sentence = counted(out.count, "wire crosses", "wires cross") + " the front" +
+                   (out.sure ? "." : ", but not every look agrees: check the marks.");
     return out;
 }
 

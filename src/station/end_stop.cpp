@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/coil/in_reach.h"
+#include "core/text/counted.h"
 #include "station/winding.h"
 
 namespace ombrek {
@@ -16,9 +17,8 @@ constexpr double kLeastDeviation = 0.02;
 EndStopWay turnsWay(const Coil& coil, const PeakBelief& belief, const TankCapacitance& tank, int turns,
                     int change) {
     const double ratio = double(turns + change) / turns;
-    const int count = std::abs(change);
-    std::string what = (change > 0 ? "Add " : "Remove ") + std::to_string(count) +
-                       (count == 1 ? " turn" : " turns") + (change > 0 ? " on " : " from ") + coil.ref;
+    std::string what = (change > 0 ? "Add " : "Remove ") + counted(std::abs(change), "turn") +
+                       (change > 0 ? " on " : " from ") + coil.ref;
     return {std::move(what), reachOdds(changed(belief, tank, {ratio * ratio, 0}))};
 }
 

@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "core/proof/power.h"
+#include "core/text/counted.h"
 #include "station/key_down.h"
 #include "station/tune_kinds.h"
 #include "station/tune_ways.h"
@@ -15,10 +16,8 @@ constexpr double kFinest = 0.002;                  ///< that a hand can turn [tr
 constexpr double kWideTop = 0.1;  ///< the middle of a narrower top is near enough to the peak [travel]
 
 std::string turnsSentence(int change, const std::string& coil) {
-    const int count = std::abs(change);
-    return std::string(change > 0 ? "Add " : "Remove ") + std::to_string(count) +
-           (count == 1 ? " turn" : " turns") + (change > 0 ? " on " : " from ") + coil +
-           ", then peak it again.";
+    return std::string(change > 0 ? "Add " : "Remove ") + counted(std::abs(change), "turn") +
+           (change > 0 ? " on " : " from ") + coil + ", then peak it again.";
 }
 
 /// What wands near the coil say, where the readings cannot.

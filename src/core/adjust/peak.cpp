@@ -4,6 +4,8 @@
 #include <array>
 #include <cmath>
 
+#include "core/text/counted.h"
+
 namespace ombrek {
 namespace {
 
@@ -232,8 +234,7 @@ PeakEstimate estimatePeak(const std::vector<AdjusterReading>& all, double noise)
     if (seen.size() < 3) {
         out.nextPosition = firstPlace(seen);
         const auto missing = 3 - seen.size();
-        out.sentence = std::to_string(missing) + (missing == 1 ? " more position" : " more positions") +
-                       ", then I can say where it peaks.";
+        out.sentence = counted(std::int64_t(missing), "more position") + ", then I can say where it peaks.";
         return out;
     }
     const auto [lowest, top] = std::minmax_element(

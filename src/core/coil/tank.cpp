@@ -4,6 +4,8 @@
 #include <numbers>
 #include <stdexcept>
 
+#include "core/text/counted.h"
+
 namespace ombrek {
 namespace {
 
@@ -19,9 +21,7 @@ int changeTo(double exactTurns, int turns) {
 
 std::string remedy(double exactTurns, int turns) {
     const int change = changeTo(exactTurns, turns);
-    const int count = std::abs(change);
-    return std::string(change > 0 ? "add " : "remove ") + std::to_string(count) +
-           (count == 1 ? " turn" : " turns");
+    return std::string(change > 0 ? "add " : "remove ") + counted(std::abs(change), "turn");
 }
 
 }  // namespace

@@ -5,6 +5,7 @@
 #include <stdexcept>
 
 #include "core/quantity/quantity.h"
+#include "core/text/counted.h"
 
 namespace ombrek {
 
@@ -32,7 +33,7 @@ double reachOfSqueezing(const MagneticCore& core, double fill) {
 
 std::string percent(double value) { return decimals(value, 1, true) + " %"; }
 
-std::string turnWord(int turns) { return std::to_string(turns) + (turns == 1 ? " turn" : " turns"); }
+std::string turnWord(int turns) { return counted(turns, "turn"); }
 
 std::string sentenceFor(const TrimAdvice& advice, double target, const TurnChange& change) {
     const std::string off =

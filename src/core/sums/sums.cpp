@@ -11,6 +11,7 @@
 #include "core/sums/arithmetic.h"
 #include "core/sums/proof_sums.h"
 #include "core/sums/relations.h"
+#include "core/text/counted.h"
 
 namespace ombrek {
 
@@ -68,8 +69,7 @@ Answers turnsWanted(const MagneticCore& core, double wanted) {
     working.source = back.source;
     return {{"turns on " + core.designation + " for " + formatQuantity(wanted, Unit::henry, 4), double(turns),
              Unit::none,
-             std::to_string(turns) + (turns == 1 ? " turn, " : " turns, ") +
-                 formatQuantity(inductance(core, turns), Unit::henry, 3),
+             counted(turns, "turn") + ", " + formatQuantity(inductance(core, turns), Unit::henry, 3),
              working}};
 }
 

@@ -116,7 +116,7 @@ void CrystalsPage::keep(const Typed& t, const char* method) {
     const Unit unit = t.frequency > 0 ? Unit::hertz : Unit::none;  // without a frequency: it does not start
     Reading reading{0, Subject::crystal(t.id.toStdString()), t.frequency, unit, 0, {}, method, 0};
     if (t.load > 0) reading.settings[std::string(kLoad)] = t.load;
-    if (!session_.kept(session_.book().takeReading(reading))) return;
+    if (!session_.keep(reading)) return;
     const auto hit =
         std::find_if(batch_.begin(), batch_.end(), [&](const BatchCrystal& c) { return qs(c.id) == t.id; });
     if (hit != batch_.end()) at_ = std::size_t(hit - batch_.begin());
@@ -133,7 +133,7 @@ void CrystalsPage::keepLoss(const QString& text) {
     Reading reading{0, Subject::crystal(batch_[at_].id), batch_[at_].frequency, Unit::hertz, 0, {}, "typed",
                     0};
     reading.settings = {{std::string(kLoss), std::abs(loss->value)}, {std::string(kBetween), ohms->value}};
-    session_.kept(session_.book().takeReading(reading));
+    session_.keep(reading);
 }
 
 /// Lines of a number and a frequency, as a batch is written down.

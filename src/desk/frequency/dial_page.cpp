@@ -190,7 +190,7 @@ void DialPage::keepTyped(const QString& text) {
               0};
     r.settings[std::string(kPosition)] = point->position;
     position_ = point->position;
-    session_.kept(session_.book().takeReading(r));
+    session_.keep(r);
 }
 
 /// The practice rig's knob goes over half a turn.
@@ -204,7 +204,7 @@ void DialPage::read() {
                          r.settings[std::string(kPosition)] = position;
                          if (position_ == position && position < kUsualSweep)
                              position_ = position + kUsualSweep / kFineSteps;
-                         session_.kept(session_.book().takeReading(r));
+                         session_.keep(r);
                      });
 }
 

@@ -182,7 +182,7 @@ void ReferencePage::read() {
         wanted.settings[std::string(kKnown)] = known;
         wanted.method = "counter";
         known_ = 0;
-        session_.kept(session_.book().takeReading(wanted));
+        session_.keep(wanted);
     });
 }
 
@@ -194,7 +194,7 @@ void ReferencePage::keepTyped(const QString& text) {
     typed.settings[std::string(kKnown)] = pair->known;
     if (pair->within > 0) typed.settings[std::string(kKnownWithin)] = pair->within;
     known_ = 0;
-    session_.kept(session_.book().takeReading(typed));
+    session_.keep(typed);
 }
 
 bool ReferencePage::openFile(const QString& path) {

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <map>
 
+#include "core/text/counted.h"
 #include "station/phrases.h"
 
 namespace ombrek {
@@ -140,7 +141,7 @@ void ListModel::showRows() {
         if (item.said) {
             const std::size_t count = item.said->refs.size();
             row.text = textOf(*item.said);
-            row.right = std::to_string(count) + (count == 1 ? " part" : " parts");
+            row.right = counted(std::int64_t(count), "part");
             row.state = item.said->sure() ? VerdictState::pass : VerdictState::doubtful;
             row.doubts = joined(item.said->doubts, " ");
         }

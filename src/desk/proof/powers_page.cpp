@@ -188,12 +188,14 @@ Session::Entered PowersPage::understand(const QString& text) const {
 
 void PowersPage::takeTyped(const QString& text) {
     const Typed typed = typedIn(text);
-    const Reading current = pattern(Subject::current(band()), Unit::ampere);
     const Session::Entered first = understand(text);
     if (!first.trouble.isEmpty()) return session_.say(first.trouble, VerdictState::cannotTell);
-    session_.kept(session_.book().takeReading(first.reading));
-    if (!typed.current.isEmpty() && first.reading.subject.is(Subject::Kind::power))
-        session_.type(current, typed.current);
+    std::vector<Reading> readings{first.reading};
+    if (!typed.current.isEmpty() && first.reading.subject.is(Subject::Kind::power)) {
+        const Reading current = pattern(Subject::current(band()), Unit::ampere);
+        readings.push_back(session_.understand(current, typed.current).reading);
+    }
+    session_.keep(readings);
 }
 
 void PowersPage::askChain() {

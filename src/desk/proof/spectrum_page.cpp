@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/text/counted.h"
 #include "desk/pieces/big_number.h"
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
@@ -171,7 +172,7 @@ void SpectrumPage::take(Read read, const std::string& band) {
 /// where it is not, it is no reading at all.
 void SpectrumPage::keepHarmonics(const Spectrum& spectrum, const std::string& band) {
     QStringList hidden, others;
-    int kept = 0;
+    std::vector<Reading> readings;
     for (const TracePeak& p : spectrum.peaks) {
         if (p.harmonic < 2 || p.harmonic > session_.kit().ratings.harmonics) {
             if (p.state != VerdictState::pass)
@@ -182,11 +183,20 @@ void SpectrumPage::keepHarmonics(const Spectrum& spectrum, const std::string& ba
             hidden << qs(p.name);
             continue;
         }
-        Reading reading{0, Subject::harmonic(p.harmonic, band), p.below, Unit::decibel, 3, {}, "trace", 0};
+        Reading reading{0,
+                        Subject::harmonic(p.harmonic, band),
+                        p.below,
+                        Unit::decibel,
+                        SpectrumQuestion().uncertainty,
+                        {},
+                        std::string(kByTrace),
+                        0};
         reading.beyond = !p.seen;  // it is so far below, or farther
-        kept += session_.kept(session_.book().takeReading(reading));
+        readings.push_back(reading);
     }
-    QString line = qs(spectrum.sentence) + QStringLiteral(" %1 harmonics kept.").arg(kept);
+    if (!session_.keep(readings)) return;
+    QString line = qs(spectrum.sentence) +
+                   QStringLiteral(" %1 kept.").arg(qs(counted(std::int64_t(readings.size()), "harmonic")));
     if (!hidden.isEmpty())
         line +=
             QStringLiteral(" Lost in the noise: %1; less attenuation, within the analyser's limit, tells.")

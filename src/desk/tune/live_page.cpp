@@ -186,7 +186,7 @@ void LivePage::keep() {
                     0};
     reading = session_.withCircumstances(std::move(reading), unit, shown, on_);
     if (power) reading = inWatts(reading, attenuation());
-    if (!session_.kept(session_.book().takeReading(reading))) return;
+    if (!session_.keep(reading)) return;
     scale_->freeze(false);
     session_.say(QStringLiteral("Kept: %1 at %2.")
                      .arg(qs(formatQuantity(value, a->unit, a->unit == Unit::hertz ? 8 : 3)),

@@ -249,7 +249,7 @@ void TunePage::keepAnswer(double value, Settings more, const char* method) {
     answer.unit = Unit::none;
     answer.settings.merge(more);
     answer.method = method;
-    if (!session_.kept(session_.book().takeReading(answer))) return;
+    if (!session_.keep(answer)) return;
     session_.say(QString());
     placed_.clear();
     refresh();
