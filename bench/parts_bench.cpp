@@ -9,8 +9,8 @@
 #include "book/book.h"
 #include "core/parts/bag.h"
 #include "formats/stock_csv.h"
+#include "judged/remedy.h"
 #include "lists/parts_list.h"
-#include "station/remedy.h"
 #include "timing.h"
 
 // The first station under load: the whole bag at once, large drawers, large lists, marks. Each time stands

@@ -48,7 +48,7 @@ set(OMBREK_APART
   practice/truth_adjust.cpp
   report/labels.cpp
   report/report_html.cpp
-  station/one_cause.cpp
+  station/parts_in/one_cause.cpp
   station/rebuild.cpp
 )
 set(OMBREK_ALONE

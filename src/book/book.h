@@ -47,6 +47,7 @@ class Book {
     /// @return what was copied and what was not, or why there is no copy
     static Result<Rescued> rescue(const std::filesystem::path& damaged, const std::filesystem::path& copy);
 
+    /// Where the book is now: of a rescue copy its place.
     const std::filesystem::path& path() const;
     /// Look whether the book's file is still where it was. When it was moved, deleted or replaced, everything
     /// goes into a rescue copy, work goes on there, `rescuedTo` says so, and the listener is called.
@@ -63,6 +64,7 @@ class Book {
         std::string kitName;
         std::int64_t started = 0;
     };
+    /// Every build in the book, the newest first.
     std::vector<BuildLine> builds() const;
     /// The build in hand, with everything done so far; nothing in a new book.
     std::optional<Build> build() const;
@@ -71,10 +73,16 @@ class Book {
     /// as nothing of it changes, whatever was only looked at. A report is signed by its hash.
     std::string state() const;
 
+    /// A new build of a kit, in hand from now on. @param kitText  a kit file's text; it is not looked at
+    /// here
     Result<void> startBuild(const std::string& kitName, const std::string& kitText);
+    /// Another build is in hand; refused when the book has none of this id.
     Result<void> chooseBuild(std::int64_t id);
+    /// The school of building by which the steps are sorted.
     Result<void> chooseOrder(Order order);
+    /// Whether the meter's error counts in verdicts.
     Result<void> chooseRule(VerdictRule rule);
+    /// The limits of emission the rig is held against, by their id in the table.
     Result<void> chooseProfile(const std::string& profile);
 
     /// Now, all in one action; their own times are not asked. In the window `Session::keep` is the way in.
@@ -218,6 +226,7 @@ class Book {
                            const std::vector<Subject>& replaced = {},
                            const std::vector<std::string>& lookAgain = {}, const std::string& forget = {});
 
+    /// What was done otherwise at a step, or at a subject by its text; an empty one takes it back.
     Result<void> remark(const std::string& step, const std::string& text);
     /// What was read of something holds no more: it is begun again.
     Result<void> beginAgain(const Subject& subject);
@@ -269,12 +278,14 @@ class Book {
         std::string name;
         std::int64_t at = 0;  ///< seconds since 1970, UTC
     };
+    /// The oldest action that can still be taken back; nothing when there is none.
     std::optional<Undoable> oldestUndo() const;
 
     /// What was written since the last notice, by the names of records.
     struct Notice {
         bool all = false;                                   ///< another build is in hand, or another file
         std::set<std::string, std::less<>> changed, added;  ///< added: rows came, none was changed or left
+        /// Whether rows of this record were written: "reading", "part".
         bool touches(std::string_view record) const {
             return all || changed.contains(record) || added.contains(record);
         }

@@ -37,7 +37,9 @@ struct RecordLine {
 template <class Row>
 struct RecordColumn {
     ColumnLine line;
+    /// Puts the field of a row into a statement's place.
     std::function<void(SQLite::Statement&, int, const Row&)> bind;
+    /// Puts a column's value into the field of a row.
     std::function<void(const SQLite::Column&, Row&)> read;
 };
 

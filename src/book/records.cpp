@@ -1,22 +1,32 @@
 #include "book/records.h"
 
+#include "core/text/enumerators.h"
+
 namespace ombrek {
 namespace {
 
-const Words kOrders{"manual", "lowest-first", "by-kind", "by-stage", "hardest-first"};
-const Words kRules{"guard-band", "simple"};
-const Words kWays{"by-kind", "by-plan", "before-fitting"};
-const Words kDepths{"measure-all", "measure-doubtful", "trust-bag"};
-const Words kMarks{"seen", "trusted", "missing"};
-const Words kLooks{"joints", "sense"};
-const Words kRemedies{"drawer", "shopping", "supplier", "equivalent"};
-const Words kStates{"pass", "doubtful", "fail", "cannot-tell", "not-done"};
-const Words kFindings{"bridge", "dry", "missed", "flux", "turned", "other"};
-const Words kReached{"practice", "tcp", "serial", "usbtmc", "sigrok", "folder"};
-const Words kUnits{"none",  "ohm",    "farad",   "henry",   "volt",    "ampere", "watt", "hertz",
-                   "metre", "second", "celsius", "percent", "decibel", "dbm",    "ppm",  "degree"};
-const Words kKinds{"resistor", "capacitor", "inductor", "diode",   "transistor",
-                   "ic",       "crystal",   "coil",     "trimmer", "other"};
+/// The words of an enum as they stand in books, by position.
+template <class E, std::size_t count>
+Words wordsOf(const char* const (&words)[count]) {
+    static_assert(count == enumerators<E>());
+    return {words, words + count};
+}
+
+const Words kOrders = wordsOf<Order>({"manual", "lowest-first", "by-kind", "by-stage", "hardest-first"});
+const Words kRules = wordsOf<VerdictRule>({"guard-band", "simple"});
+const Words kWays = wordsOf<BagWay>({"by-kind", "by-plan", "before-fitting"});
+const Words kDepths = wordsOf<BagDepth>({"measure-all", "measure-doubtful", "trust-bag"});
+const Words kMarks = wordsOf<PartMark>({"seen", "trusted", "missing"});
+const Words kLooks = wordsOf<Book::Look>({"joints", "sense"});
+const Words kRemedies = wordsOf<Remedy::How>({"drawer", "shopping", "supplier", "equivalent"});
+const Words kStates = wordsOf<VerdictState>({"pass", "doubtful", "fail", "cannot-tell", "not-done"});
+const Words kFindings = wordsOf<Finding::What>({"bridge", "dry", "missed", "flux", "turned", "other"});
+const Words kReached = wordsOf<Way>({"practice", "tcp", "serial", "usbtmc", "sigrok", "folder"});
+const Words kUnits =
+    wordsOf<Unit>({"none", "ohm", "farad", "henry", "volt", "ampere", "watt", "hertz", "metre", "second",
+                   "celsius", "percent", "decibel", "dbm", "ppm", "degree"});
+const Words kKinds = wordsOf<PartKind>({"resistor", "capacitor", "inductor", "diode", "transistor", "ic",
+                                        "crystal", "coil", "trimmer", "other"});
 
 /// A value of a pair's second, by the member of it.
 template <class Value, class Member>

@@ -22,6 +22,7 @@ struct Rescued {
     std::string leftOutFile;    ///< where the rows that were left out stand as text; empty: there were none
     bool schemaMended = false;  ///< the description of its tables was damaged and taken from a new book
 
+    /// All that were saved, of every table.
     std::size_t rows() const;
     /// "511 rows are in the copy. Of reading, 1 was left out: \"unit\" says what no Ombrek writes." All that
     /// is missing.

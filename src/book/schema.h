@@ -38,6 +38,7 @@ inline constexpr const char* kEvents[] = {"INSERT", "UPDATE", "DELETE"};
 std::string triggerText(const std::string& table, const std::string& event,
                         const std::vector<std::string>& columns, bool whileInHand = true);
 
+/// Whether the table, as it stands in this file, has the column.
 bool hasColumn(SQLite::Database& db, const std::string& table, const std::string& column);
 
 /// The table or column that a book of this version lacks, as part of a sentence; empty when it has all.

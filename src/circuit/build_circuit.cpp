@@ -4,8 +4,7 @@
 #include <cmath>
 #include <set>
 
-#include "formats/encoding.h"
-#include "station/judged.h"
+#include "judged/judged.h"
 #include "station/rests_on.h"
 
 namespace ombrek {

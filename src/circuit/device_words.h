@@ -10,6 +10,7 @@ struct DeviceKind {
     std::string_view name;        ///< "npn"
     char element;                 ///< the letter of what it models
     std::string_view parameters;  ///< all that it may have, with blanks around each
+    /// Whether a parameter of this name, in small letters, is one of this kind of device.
     bool knows(const std::string& parameter) const;
 };
 

@@ -5,7 +5,7 @@
 #include <set>
 
 #include "circuit/reads.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {

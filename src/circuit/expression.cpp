@@ -10,7 +10,7 @@
 #include "circuit/netlist.h"
 #include "core/quantity/quantity.h"
 #include "core/text/counted.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {

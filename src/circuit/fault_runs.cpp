@@ -4,7 +4,7 @@
 
 #include "circuit/fault.h"
 #include "core/quantity/quantity.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {

@@ -6,7 +6,7 @@
 
 #include "circuit/deck.h"
 #include "core/quantity/quantity.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 #include "kit/designator.h"
 
 namespace ombrek {

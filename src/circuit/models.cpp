@@ -1,7 +1,6 @@
 #include "circuit/models.h"
 
 #include "core/quantity/quantity.h"
-#include "formats/encoding.h"
 #include "formats/files.h"
 #include "formats/table_csv.h"
 

@@ -8,13 +8,13 @@
 #include <set>
 #include <sstream>
 
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {
 
-constexpr std::size_t kMostElements = 10000;        ///< elements
-constexpr std::size_t kLongestName = 1000;  ///< letters
+constexpr std::size_t kMostElements = 10000;  ///< elements
+constexpr std::size_t kLongestName = 1000;    ///< letters
 
 std::vector<std::string> wordsOf(const std::string& line) { return circuitWords(line); }
 

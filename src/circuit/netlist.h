@@ -29,6 +29,7 @@ struct Netlist {
     std::vector<std::string> remarks;            ///< lines of comment, without the star
     std::map<std::string, std::string> spelled;  ///< nodes as they were first written
 
+    /// By its name in any case; null when there is none.
     const CircuitElement* element(std::string_view name) const;
     /// A node as its circuit writes it.
     std::string shown(const std::string& node) const;

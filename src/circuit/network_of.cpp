@@ -6,7 +6,7 @@
 #include <optional>
 #include <set>
 
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {

@@ -4,7 +4,7 @@
 #include "circuit/netlist.h"
 #include "circuit/reading.h"
 #include "core/quantity/shown.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 #include "formats/table_csv.h"
 
 namespace ombrek {

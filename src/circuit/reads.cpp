@@ -6,7 +6,7 @@
 #include <set>
 
 #include "core/quantity/quantity.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {

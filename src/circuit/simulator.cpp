@@ -10,7 +10,7 @@
 #include "circuit/deck.h"
 #include "circuit/simulator_process.h"
 #include "core/quantity/quantity.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 

@@ -10,7 +10,7 @@
 #include "circuit/likelihood.h"
 #include "circuit/reads.h"
 #include "core/quantity/quantity.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {

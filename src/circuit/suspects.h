@@ -26,6 +26,7 @@ struct Suspect {
 struct NextReading {
     std::string node, node2 = "0", quantity = "voltage", state, why;
     double gain = 0;  ///< expected information [nat]
+    /// What is to be read there, without a value yet.
     CircuitReading reading() const;
 };
 

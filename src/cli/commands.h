@@ -8,6 +8,7 @@ namespace ombrek {
 /// The subcommands of ombrek-cli. Each prints its result and returns the exit code: 0, or 2 when the input is
 /// not understood. With `json` everything, also a problem, goes to standard output as JSON with SI values.
 
+/// `sum`: what the sums line answers.
 int sumCommand(const std::string& text, bool json);
 
 struct CoilQuestion {
@@ -17,18 +18,21 @@ struct CoilQuestion {
     std::string frequency, power;  ///< for Q and flux; empty: not asked
     double ohms = 50;
 };
+/// `coil`: turns for an inductance, or the other way; flux and losses at a power.
 int coilCommand(const CoilQuestion& question, bool json);
 
 struct TrimmerQuestion {
     std::string inductance, fixed = "0", trim, target;
     int turns = 0;
 };
+/// `trimmer`: whether it reaches, and what to do about the coil when it does not.
 int trimmerCommand(const TrimmerQuestion& question, bool json);
 
 /// What a sound rig reads at its checks, of its circuit.
 struct ExpectQuestion {
     std::string kit, supply, state;
 };
+/// `expect`: what a kit lets expect of a subject.
 int expectCommand(const ExpectQuestion& question, bool json);
 
 /// What may be wrong with a circuit (SPICE) from readings (CSV), and what to read next.
@@ -40,6 +44,7 @@ struct PeakQuestion {
     std::string ends;  ///< of its travel, "0..180"; empty: 0..1
     std::string as;    ///< "volt", "watt", "db"; empty: by the heading, in db when one is negative
 };
+/// `peak`: where a peak stands by its readings, and where to read next.
 int peakCommand(const PeakQuestion& question, bool json);
 /// A null of up to four adjusters together, lower being better.
 int nullCommand(const std::string& file, bool json);
@@ -51,6 +56,7 @@ struct CrystalsQuestion {
     int size = 4;
     bool together = false;  ///< the least sum of all sets' spreads
 };
+/// `crystals`: which of a batch go together into a filter.
 int crystalsCommand(const CrystalsQuestion& question, bool json);
 
 struct DialQuestion {
@@ -61,14 +67,17 @@ struct DialQuestion {
 /// Needs a QApplication.
 int dialCommand(const DialQuestion& question, bool json);
 
+/// `turns`: the turns on a ring in a photograph.
 int turnsCommand(const std::string& picture, bool json);
 
 struct PlanQuestion {
     std::string kit, list;  ///< files, one of them
     std::string order = "manual";
 };
+/// `plan`: the steps of a kit in the order of a school.
 int planCommand(const PlanQuestion& question, bool json);
 
+/// `kit check`: what is wrong with a kit file, each fault at its place.
 int kitCheckCommand(const std::string& file, bool json);
 /// What two kit files say differently.
 int kitCompareCommand(const std::string& mine, const std::string& theirs, bool json);
@@ -77,8 +86,11 @@ struct KitChangeQuestion {
     std::string kit, with;  ///< a kit file; an upgrade, another version, or a variant's name
     std::string out;        ///< where the kit that comes of it is written; empty: nowhere
 };
+/// `kit upgrade`: a kit with an upgrade's text put in.
 int kitUpgradeCommand(const KitChangeQuestion& question, bool json);
+/// `kit merge`: two texts of one kit as one, what differs told.
 int kitMergeCommand(const KitChangeQuestion& question, bool json);
+/// `kit variant`: a kit as one of its variants has it.
 int kitVariantCommand(const KitChangeQuestion& question, bool json);
 
 /// The station's log: written as ADIF, taken in from it, or shown.
@@ -87,6 +99,7 @@ struct LogWish {
     std::string adif;    ///< written to this file, .adx when it is called so; empty: to none
     std::string import;  ///< taken in from this file
 };
+/// `log`: contacts in and out of a book as ADIF.
 int logCommand(const LogWish& wish, bool json);
 
 /// The way over the earth between two locators.
@@ -111,6 +124,7 @@ struct SpectrumWish {
     std::string again;                     ///< the same with more attenuation; empty: there is none
     std::string mode;                      ///< cw, usb, lsb, dsb: judge it close about the carrier
 };
+/// `spectrum`: the peaks of an analyser's trace against the limits.
 int spectrumCommand(const SpectrumWish& wish, bool json);
 
 /// A network of lossy parts, or a kit's low-pass, by S-parameters.
@@ -121,6 +135,7 @@ struct NetworkWish {
     std::string touchstone;  ///< written to this file; empty: to none
     bool byRatio = false;
 };
+/// `network`: what a ladder does to each load, as Touchstone on wish.
 int networkCommand(const NetworkWish& wish, bool json);
 
 /// Which loads an antenna coupler matches, and what it costs.
@@ -130,6 +145,7 @@ struct CouplerWish {
     std::vector<std::string> wires;  ///< lengths, "20.3"
     std::string touchstone;          ///< loads of a file
 };
+/// `coupler`: what a coupler matches, with which losses and voltages.
 int couplerCommand(const CouplerWish& wish, bool json);
 
 /// A power by one way of measuring, with its budget.
@@ -137,6 +153,7 @@ struct PowerWish {
     std::string method;
     std::map<std::string, std::string> figures;  ///< by the option's name without dashes
 };
+/// `power`: a power by one way of measuring, with its budget of uncertainty.
 int powerCommand(const PowerWish& wish, bool json);
 
 struct PracticeWish {
@@ -146,8 +163,10 @@ struct PracticeWish {
     bool proving = false;  ///< of the rig with three bands
     bool onAir = false;    ///< the same, mended, signed off and on the air
 };
+/// `practice`: a practice book as far as it is wished to be.
 int practiceCommand(const PracticeWish& wish);
 
+/// `mark`: what is printed or painted on a part. @param kind  empty: any
 int markCommand(const std::string& text, const std::string& kind, bool json);
 
 /// LIST has the columns ref, kind, value, tolerance_pct; BAG has id, kind, value, error_pct (the meter's
@@ -158,6 +177,7 @@ struct SubstituteQuestion {
     std::string kind, want, stock;
     double tolerance = 5, volts = 0;
 };
+/// `substitute`: what of a stock may stand in for a part.
 int substituteCommand(const SubstituteQuestion& question, bool json);
 
 struct ListQuestion {
@@ -166,6 +186,7 @@ struct ListQuestion {
     std::string kit;                       ///< where to write a kit made of the list; empty: nowhere
     std::string name = "Kit from a list";  ///< of that kit
 };
+/// `list`: a pasted parts list line by line, doubts with their reasons.
 int listCommand(const ListQuestion& question, bool json);
 
 struct RebuildQuestion {
@@ -173,6 +194,7 @@ struct RebuildQuestion {
     std::string out;         ///< where to write the kit for that band; empty: nowhere
     bool prototype = false;  ///< the low-pass from a standard prototype
 };
+/// `rebuild`: a kit for another band.
 int rebuildCommand(const RebuildQuestion& question, bool json);
 
 /// The largest text of checks or steps read.

@@ -4,7 +4,7 @@
 #include "cli/commands.h"
 #include "cli/print.h"
 #include "core/quantity/quantity.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 #include "formats/files.h"
 #include "formats/number_table.h"
 #include "report/dial_sheet.h"

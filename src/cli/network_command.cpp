@@ -8,12 +8,13 @@
 #include "core/antenna/coupler.h"
 #include "core/antenna/load_text.h"
 #include "core/antenna/wire_antenna.h"
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 #include "formats/files.h"
 #include "formats/kit_json.h"
 #include "formats/tables.h"
 #include "formats/touchstone.h"
-#include "station/filter.h"
+#include "station/proof/filter.h"
 
 namespace ombrek {
 namespace {

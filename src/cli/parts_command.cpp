@@ -5,6 +5,7 @@
 #include "core/parts/bag.h"
 #include "core/parts/marks.h"
 #include "core/quantity/instrument.h"
+#include "core/text/letters.h"
 #include "formats/files.h"
 #include "formats/stock_csv.h"
 #include "lists/parts_list.h"

@@ -4,7 +4,7 @@
 #include "formats/kit_json.h"
 #include "formats/tables.h"
 #include "lists/parts_list.h"
-#include "station/work.h"
+#include "station/board/work.h"
 
 namespace ombrek {
 namespace {

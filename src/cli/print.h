@@ -8,6 +8,7 @@
 
 namespace ombrek {
 
+/// Two blanks deep, with a line end; what is no UTF-8 is replaced.
 inline void printJson(const nlohmann::ordered_json& value) {
     std::printf("%s\n", value.dump(2, ' ', false, nlohmann::json::error_handler_t::replace).c_str());
 }

@@ -14,6 +14,8 @@ namespace act {
 /// others stand under "?"), and why it cannot be done now.
 inline constexpr const char *kKey = "key", *kCommon = "common", *kWhyNot = "why not";
 
+/// An act of `owner` with its keys. @param shown  the key as a cap shows it @param does  what it does, in
+/// a word or two
 QAction* make(QObject* owner, const QString& id, const QString& shown, const QList<QKeySequence>& keys,
               const QString& does, bool common);
 

@@ -6,11 +6,11 @@
 
 #include "desk/pieces/key_cap.h"
 #include "desk/pieces/text.h"
-#include "desk/window.h"
+#include "desk/rooms.h"
 
 namespace ombrek {
 
-KeySheet::KeySheet(Window& window) : QWidget(window.centralWidget()), window_(window) {
+KeySheet::KeySheet(Rooms& rooms) : QWidget(rooms.centralWidget()), rooms_(rooms) {
     setFocusPolicy(Qt::StrongFocus);
     setObjectName(QStringLiteral("keys-sheet"));
     setAccessibleName(QStringLiteral("Keys"));
@@ -30,14 +30,14 @@ void KeySheet::open() {
     auto* right = new QVBoxLayout;
     row->addLayout(left, 1);
     row->addLayout(right, 1);
-    fill(left, QStringLiteral("Keys on %1").arg(window_.page()->name()), window_.page()->actions());
-    fill(right, QStringLiteral("Everywhere"), window_.actions());
-    if (window_.page()->takesNumbers()) {
+    fill(left, QStringLiteral("Keys on %1").arg(rooms_.page()->name()), rooms_.page()->actions());
+    fill(right, QStringLiteral("Everywhere"), rooms_.actions());
+    if (rooms_.page()->takesNumbers()) {
         auto* digits = textLabel(14, false, "soft");
         digits->setText(QStringLiteral("0 … 9 type a reading; Enter takes it, Esc leaves."));
         left->insertWidget(left->count() - 1, digits);
     }
-    setGeometry(window_.centralWidget()->rect());
+    setGeometry(rooms_.centralWidget()->rect());
     show();
     raise();
     setFocus();
@@ -64,7 +64,7 @@ void KeySheet::paintEvent(QPaintEvent*) {
 
 void KeySheet::leave() {
     hide();
-    window_.page()->takeFocus();
+    rooms_.page()->takeFocus();
 }
 
 void KeySheet::keyPressEvent(QKeyEvent*) { leave(); }

@@ -4,13 +4,13 @@
 
 namespace ombrek {
 
-class Window;
+class Rooms;
 
 /// The acts of the page in hand and of the window with their keys, to be clicked; over the page until any key
 /// is pressed.
 class KeySheet : public QWidget {
  public:
-    explicit KeySheet(Window& window);
+    explicit KeySheet(Rooms& rooms);
     /// Over the whole window, with the acts that there are now.
     void open();
 
@@ -23,7 +23,7 @@ class KeySheet : public QWidget {
     void leave();
     void fill(class QVBoxLayout* column, const QString& title, const QList<QAction*>& acts);
 
-    Window& window_;
+    Rooms& rooms_;
     QWidget* columns_ = nullptr;
 };
 

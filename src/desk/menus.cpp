@@ -7,7 +7,7 @@
 
 #include "desk/pages.h"
 #include "desk/person.h"
-#include "desk/window.h"
+#include "desk/rooms.h"
 
 namespace ombrek {
 namespace {
@@ -32,16 +32,16 @@ const MenuRow kMenus[] = {
 
 }  // namespace
 
-Menus::Menus(Window& window) : QObject(&window), window_(window), bar_(window.menuBar()) {
+Menus::Menus(Rooms& rooms) : QObject(&rooms), rooms_(rooms), bar_(rooms.menuBar()) {
     bar_->setNativeMenuBar(false);
     for (const MenuRow& row : kMenus) {
         QMenu* menu = add(QString::fromUtf8(row.title), row.acts);
         if (row.acts.isEmpty()) page_ = menu;
         if (menu->title() == QStringLiteral("&Book")) {
             recent(menu, QStringLiteral("Recent books"), QStringLiteral("recent/books"),
-                   [this](const QString& file) { emit window_.wantsBook(file); });
+                   [this](const QString& file) { emit wantsBook(file); });
             recent(menu, QStringLiteral("Recent kits"), QStringLiteral("recent/kits"),
-                   [this](const QString& file) { window_.beginKit(file); });
+                   [this](const QString& file) { emit wantsKit(file); });
         }
     }
     shown_ = person::get(QString::fromUtf8(kShown)) != QStringLiteral("hidden");
@@ -55,7 +55,7 @@ QMenu* Menus::add(const QString& title, const QList<const char*>& acts) {
     for (const char* id : acts) {
         if (*id == '\0') {
             menu->addSeparator();
-        } else if (QAction* act = window_.act(QString::fromUtf8(id))) {
+        } else if (QAction* act = rooms_.act(QString::fromUtf8(id))) {
             menu->addAction(act);
         }
     }
@@ -65,7 +65,7 @@ QMenu* Menus::add(const QString& title, const QList<const char*>& acts) {
 QMenu* Menus::recent(QMenu* menu, const QString& title, const QString& key,
                      std::function<void(const QString&)> open) {
     auto* out = new QMenu(title, menu);
-    menu->insertMenu(window_.act(QStringLiteral("save-a-copy")), out);
+    menu->insertMenu(rooms_.act(QStringLiteral("save-a-copy")), out);
     const auto fill = [out, key, open] {
         out->clear();
         for (const QString& file : person::recent(key)) {
@@ -94,7 +94,7 @@ void Menus::followPage() {
     delete more_;
     more_ = new QMenu(QStringLiteral("More"), page_);
     more_->setToolTipsVisible(true);
-    for (QAction* act : window_.page()->actions())
+    for (QAction* act : rooms_.page()->actions())
         (act->property(act::kCommon).toBool() ? page_ : more_.data())->addAction(act);
     page_->addSeparator();
     page_->addMenu(more_);
@@ -121,7 +121,7 @@ bool Menus::eventFilter(QObject* watched, QEvent* event) {
         altAlone_ = key.key() == Qt::Key_Alt && !key.isAutoRepeat();
         if (altAlone_) bar_->show();  // so that Alt with a letter opens its menu
     } else if (event->type() == QEvent::KeyRelease && static_cast<QKeyEvent&>(*event).key() == Qt::Key_Alt) {
-        if (altAlone_ && window_.isActiveWindow()) {
+        if (altAlone_ && rooms_.isActiveWindow()) {
             show();
         } else if (QApplication::activePopupWidget() == nullptr) {
             bar_->hide();

@@ -14,11 +14,16 @@ struct PageRow {
         station,
         beside,
         start
-    } where;           ///< stations are on the wire, in the order of the rows
-    const char* from;  ///< the station a page beside is opened from; empty: any
+    } where;            ///< stations are on the wire, in the order of the rows
+    const char* from;   ///< the station a page beside is opened from; empty: any
+    const char* guide;  ///< the page of the guide that explains it, without ".md"
     Page* (*make)(Session&);
 };
 
+/// Every page; the stations first, in the order of the wire.
 const std::vector<PageRow>& pageRows();
+
+/// The guide's file for a page of the window: "winding.md".
+QString guideOf(const QString& page);
 
 }  // namespace ombrek

@@ -8,7 +8,9 @@ namespace ombrek::person {
 /// What Ombrek remembers of the person at the desk, in QSettings, the same for every book: colours, text
 /// size, units, the last folders, what was open last. A settings file full of rubbish gives the usual values.
 
+/// What the person chose, whatever book is open; `usual` when never.
 QString get(const QString& key, const QString& usual = {});
+/// Kept for every book.
 void set(const QString& key, const QString& value);
 
 /// A list with the newest first, at most kRecent long, without those that are gone.

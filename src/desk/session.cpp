@@ -12,12 +12,12 @@
 #include "formats/files.h"
 #include "formats/kit_json.h"
 #include "instruments/bench.h"
+#include "judged/tune_before.h"
 #include "log/log.h"
 #include "practice/practice_instruments.h"
 #include "station/expected.h"
-#include "station/flow_wanted.h"
-#include "station/tune_before.h"
-#include "station/winding.h"
+#include "station/first_light/flow_wanted.h"
+#include "station/winding/winding.h"
 
 namespace ombrek {
 

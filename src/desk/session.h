@@ -12,10 +12,10 @@
 #include "desk/weighing.h"
 #include "formats/tables.h"
 #include "instruments/bench_client.h"
+#include "judged/judged.h"
 #include "kit/build.h"
 #include "kit/kit.h"
 #include "look/qs.h"
-#include "station/judged.h"
 
 namespace ombrek {
 
@@ -101,6 +101,7 @@ class Session : public QObject {
         QString trouble;  ///< why it cannot be kept; empty when it can
         QString doubt;    ///< a question to be answered by Enter once more, "4 kW? The kit promises 3 W."
     };
+    /// Nothing is kept by it.
     Entered understand(Reading wanted, const QString& text) const;
 
     /// Measure without keeping it: `use` is called with what the reading is worth; a Problem is said.
@@ -138,7 +139,9 @@ class Session : public QObject {
     void say(const QString& line, VerdictState state = VerdictState::notDone);
 
  signals:
+    /// The book has changed: whatever is shown is shown anew.
     void changed();
+    /// A line for the page's foot; an empty one clears it.
     void said(const QString& line, VerdictState state);
     /// A reading went into the book: `changed` follows, and shows it.
     void taken(const Subject& subject);

@@ -3,9 +3,9 @@
 #include <QDateTime>
 #include <cmath>
 
-#include "station/first_light.h"
-#include "station/loupe.h"
-#include "station/winding.h"
+#include "station/board/loupe.h"
+#include "station/first_light/first_light.h"
+#include "station/winding/winding.h"
 
 namespace ombrek {
 namespace {

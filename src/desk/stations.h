@@ -3,7 +3,7 @@
 #include <QString>
 #include <vector>
 
-#include "station/judged.h"
+#include "judged/judged.h"
 
 namespace ombrek {
 
@@ -23,6 +23,7 @@ std::vector<StationLine> stationLines(const Judged& judged);
 struct SittingLine {
     QString today, left;
 };
+/// How long this sitting lasts already. @param now  seconds since 1970, UTC
 SittingLine sittingLine(const Judged& judged, std::int64_t now);
 
 /// Minutes as a builder says them: "1 h 12", "40 min".

@@ -15,6 +15,7 @@ class SumsLine : public QFrame {
     Q_OBJECT
  public:
     explicit SumsLine(const std::vector<MagneticCore>& cores, QWidget* parent = nullptr);
+    /// The field has the keys.
     void begin();
     /// Little height: close together.
     void setLow(bool low);

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/pieces/long_work.h"
-#include "station/judged.h"
+#include "judged/judged.h"
 
 namespace ombrek {
 
@@ -19,6 +19,7 @@ class Weighing : public QObject {
     void adoptInto(const Judged& judged) const { judged.adopt(story_); }
 
  signals:
+    /// The bag's story is told: `adoptInto` gives it away.
     void weighed();
 
  private:

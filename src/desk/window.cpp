@@ -14,19 +14,18 @@
 #include "desk/files/print.h"
 #include "desk/find/find_sheet.h"
 #include "desk/help/evening_line.h"
-#include "desk/help/guide.h"
 #include "desk/key_sheet.h"
 #include "desk/pages.h"
 #include "desk/person.h"
 #include "desk/stations.h"
 #include "instruments/bench.h"
 #include "look/colours.h"
-#include "station/sitting.h"
+#include "station/board/sitting.h"
 
 namespace ombrek {
 
 Window::Window(Session& session, QWidget* parent)
-    : QMainWindow(parent),
+    : Rooms(parent),
       session_(session),
       wire_(new WireRail),
       pages_(new QStackedWidget),
@@ -84,6 +83,8 @@ Window::Window(Session& session, QWidget* parent)
     setObjectName(QStringLiteral("window"));
     for (QAction* own : actions()) act::describe(*own);
     menus_ = new Menus(*this);
+    connect(menus_, &Menus::wantsBook, this, &Window::wantsBook);
+    connect(menus_, &Menus::wantsKit, this, &Window::beginKit);
     refresh();
     if (session_.book().readOnly())
         session_.say(qs(session_.book().readOnlyReason()), VerdictState::doubtful);
@@ -532,12 +533,6 @@ void Window::takePicture(const QString& file) {
             QStringLiteral("A picture: drop it on Winding to count its turns, or on Board to keep it with "
                            "the step in hand."),
             VerdictState::cannotTell);
-}
-
-void Window::setNight(bool night) {
-    const Colours& colours = night ? nightBench() : dayBench();
-    QApplication::setPalette(paletteOf(colours));
-    qApp->setStyleSheet(styleSheetOf(colours));
 }
 
 }  // namespace ombrek

@@ -1,6 +1,5 @@
 #pragma once
 
-#include <QMainWindow>
 #include <QStackedWidget>
 #include <QTimer>
 #include <map>
@@ -10,6 +9,7 @@
 #include "desk/instrument_strip.h"
 #include "desk/menus.h"
 #include "desk/page.h"
+#include "desk/rooms.h"
 #include "desk/session.h"
 #include "desk/sums_line.h"
 #include "desk/wire.h"
@@ -20,7 +20,7 @@ struct PageRow;
 
 /// The window: the wire at the left, one station's page, the sums line at the foot, the instruments folded in
 /// at the right.
-class Window : public QMainWindow {
+class Window : public Rooms {
     Q_OBJECT
  public:
     explicit Window(Session& session, QWidget* parent = nullptr);
@@ -28,24 +28,18 @@ class Window : public QMainWindow {
     static constexpr int kStations = 7;
     /// Go to a station, 0 to 6.
     void goTo(int station);
-    /// Open a page by its id in pages.cpp.
-    void open(const QString& id, const QString& about = QString());
+    void open(const QString& id, const QString& about = QString()) override;
     /// Back to the station from a page beside it.
     void leave();
     int station() const { return station_; }
-    Page* page() const;
-    Page* pageOf(const QString& id) const;
-    /// The same as `open`, by way of the station it belongs to.
-    void openFrom(const QString& id);
+    Page* page() const override;
+    Page* pageOf(const QString& id) const override;
+    void openFrom(const QString& id) override;
     InstrumentStrip& instruments() { return *strip_; }
     /// The instruments beside the page, out or in.
     void showStrip(bool on);
     SumsLine& sums() { return *sums_; }
     Menus& menus() { return *menus_; }
-    /// The act of the window of this id, or null.
-    QAction* act(const QString& id) const { return findChild<QAction*>(id, Qt::FindDirectChildrenOnly); }
-    /// Put the application on the day or the night bench.
-    static void setNight(bool night);
     /// A kit file: begun, and remembered among the recent.
     void beginKit(const QString& file);
     /// What came from outside by dropping or pasting: taken where it belongs, with a sentence.

@@ -13,12 +13,15 @@ class WireRail : public QWidget {
     Q_OBJECT
  public:
     explicit WireRail(QWidget* parent = nullptr);
+    /// The kit's name, how it stands, and a line for each station.
     void show(const QString& kit, const QString& summary, const QString& sitting,
               std::vector<StationLine> lines);
+    /// The station that is shown, 0 to 6; −1: none.
     void setCurrent(int station);
     QSize sizeHint() const override { return {214, 600}; }
 
  signals:
+    /// A station was clicked.
     void chosen(int station);
 
  protected:

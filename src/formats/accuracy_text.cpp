@@ -2,24 +2,20 @@
 
 #include <cmath>
 
+#include "core/text/letters.h"
+
 namespace ombrek {
 namespace {
 
 /// An error of a level is a ratio: ±0.2 dB of so many dBm.
 Unit floorUnit(const MeterLine& line) { return line.unit == Unit::dbm ? Unit::decibel : line.unit; }
 
-std::string_view withoutBlanks(std::string_view text) {
-    while (!text.empty() && text.front() == ' ') text.remove_prefix(1);
-    while (!text.empty() && text.back() == ' ') text.remove_suffix(1);
-    return text;
-}
-
 /// "2", "2 digits", "2 digits of 20000", "2d".
 bool readDigits(std::string_view text, MeterLine& line) {
     const auto end = text.find_first_not_of("0123456789");
     if (end == 0) return false;
     const std::string_view rest =
-        end == std::string_view::npos ? std::string_view() : withoutBlanks(text.substr(end));
+        end == std::string_view::npos ? std::string_view() : trimmed(text.substr(end));
     const auto digits = parseQuantity(text.substr(0, end));
     if (!digits || digits->value > 1000) return false;
     if (rest.empty() || rest == "d" || rest == "dgt" || rest == "digit" || rest == "digits" ||
@@ -30,7 +26,7 @@ bool readDigits(std::string_view text, MeterLine& line) {
     const auto of = rest.find(" of ");
     const std::string_view word = rest.substr(0, of);
     if (of == std::string_view::npos || (word != "digits" && word != "digit")) return false;
-    const auto counts = parseQuantity(withoutBlanks(rest.substr(of + 4)));
+    const auto counts = parseQuantity(trimmed(rest.substr(of + 4)));
     if (!counts || counts->value < 100 || counts->value > 1e9) return false;
     line.digits = digits->value;
     line.counts = counts->value;
@@ -59,7 +55,7 @@ Result<void> readAccuracy(std::string_view text, MeterLine& line) {
     std::size_t from = 0;
     while (from <= text.size()) {
         const auto plus = std::min(text.find('+', from), text.size());
-        const std::string_view term = withoutBlanks(text.substr(from, plus - from));
+        const std::string_view term = trimmed(text.substr(from, plus - from));
         from = plus + 1;
         const auto percent = term.ends_with('%') ? parseQuantity(term, Unit::percent) : parseQuantity("");
         const auto value = parseQuantity(term, floorUnit(line));

@@ -9,6 +9,7 @@
 #include <pugixml.hpp>
 #include <sstream>
 
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 
 namespace ombrek {

@@ -8,6 +8,7 @@
 #include "core/air/band_name.h"
 #include "core/air/locator.h"
 #include "core/quantity/quantity.h"
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 
 namespace ombrek {

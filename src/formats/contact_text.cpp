@@ -6,9 +6,9 @@
 #include "core/air/band_name.h"
 #include "core/air/locator.h"
 #include "core/quantity/quantity.h"
+#include "core/text/letters.h"
 #include "formats/adif.h"
 #include "formats/contact_adif.h"
-#include "formats/encoding.h"
 
 namespace ombrek {
 namespace {

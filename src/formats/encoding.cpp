@@ -99,44 +99,4 @@ std::string toUtf8(std::string_view bytes) {
     return withPlainLines(out);
 }
 
-std::string uppered(std::string_view text) {
-    std::string out(text);
-    for (char& c : out) {
-        if (c >= 'a' && c <= 'z') c = char(c - 'a' + 'A');
-    }
-    return out;
-}
-
-std::string lowered(std::string_view text) {
-    std::string out(text);
-    for (char& c : out) {
-        if (c >= 'A' && c <= 'Z') c = char(c - 'A' + 'a');
-    }
-    return out;
-}
-
-bool sameLetters(std::string_view a, std::string_view b) {
-    const auto low = [](char c) { return c >= 'A' && c <= 'Z' ? char(c - 'A' + 'a') : c; };
-    return a.size() == b.size() &&
-           std::equal(a.begin(), a.end(), b.begin(), [&](char x, char y) { return low(x) == low(y); });
-}
-
-std::string_view trimmed(std::string_view text) {
-    const auto blankFront = [&]() -> std::size_t {
-        if (text.empty()) return 0;
-        if (text.front() == ' ' || text.front() == '\t' || text.front() == '\n') return 1;
-        if (text.starts_with("\u00a0")) return 2;
-        return text.starts_with("\u202f") || text.starts_with("\u2009") ? 3 : 0;
-    };
-    const auto blankBack = [&]() -> std::size_t {
-        if (text.empty()) return 0;
-        if (text.back() == ' ' || text.back() == '\t' || text.back() == '\n') return 1;
-        if (text.ends_with("\u00a0")) return 2;
-        return text.ends_with("\u202f") || text.ends_with("\u2009") ? 3 : 0;
-    };
-    while (const std::size_t n = blankFront()) text.remove_prefix(n);
-    while (const std::size_t n = blankBack()) text.remove_suffix(n);
-    return text;
-}
-
 }  // namespace ombrek

@@ -13,13 +13,4 @@ using Progress = std::function<bool(double)>;
 /// valid UTF-8 read as Latin-1, NUL bytes dropped, line ends made "\n".
 std::string toUtf8(std::string_view bytes);
 
-/// Lower-case ASCII letters; other characters stay.
-std::string lowered(std::string_view text);
-/// Whether two texts differ in nothing but capitals, A to Z.
-bool sameLetters(std::string_view a, std::string_view b);
-/// Capitals of ASCII letters; other characters stay.
-std::string uppered(std::string_view text);
-/// Without blanks (also no-break ones) at both ends.
-std::string_view trimmed(std::string_view text);
-
 }  // namespace ombrek

@@ -9,6 +9,7 @@
 
 #include "core/air/locator.h"
 #include "core/quantity/quantity.h"
+#include "core/text/letters.h"
 #include "formats/contact_adif.h"
 
 namespace ombrek {

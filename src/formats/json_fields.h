@@ -26,12 +26,19 @@ class JsonFields {
  public:
     JsonFields(const nlohmann::json& object, std::string path);
 
+    /// Whether the field stands there; one that was asked for is known.
     bool has(const std::string& name);
+    /// The field's text; a fault at its path when it is missing or none.
     std::string text(const std::string& name);
+    /// The same of a field that may be missing.
     std::string text(const std::string& name, const std::string& fallback);
+    /// A number within the bounds, else a fault at its path.
     double number(const std::string& name, double low, double high);
+    /// The same of a field that may be missing.
     double number(const std::string& name, double low, double high, double fallback);
+    /// A whole number within the bounds.
     int whole(const std::string& name, int low, int high);
+    /// true or false.
     bool flag(const std::string& name, bool fallback);
     /// A number in SI, or text with a prefix and the expected unit; between low and high.
     double quantity(const std::string& name, Unit unit, double low, double high);
@@ -43,6 +50,7 @@ class JsonFields {
     /// A field as it stands, for rows that go on as they are.
     const nlohmann::json& raw(const std::string& name) { return need(name); }
 
+    /// A fault for every field that nobody asked for.
     void finish() const;
     [[noreturn]] void fault(const std::string& name, const std::string& sentence) const;
     const std::string& path() const { return path_; }

@@ -8,8 +8,8 @@
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
 #include "formats/kit_variants.h"
+#include "station/board/plan_from_parts.h"
 #include "station/phrases.h"
-#include "station/plan_from_parts.h"
 
 namespace ombrek {
 namespace {

@@ -25,13 +25,15 @@ std::vector<KitDifference> compareKits(const std::string& mine, const std::strin
 /// "3 values and 2 errata differ; R99 is new."; "They say the same."
 std::string comparedInWords(const std::vector<KitDifference>& differences);
 
-/// Another version of a kit put into a build in progress. What theirs says of a thing holds; what only mine
-/// has stays, and so do the steps that are done, the place of a part where theirs has none, and the variant.
+/// A kit put together from two versions.
 struct Merged {
     std::string text;
     std::vector<std::string> changed;  ///< parts and coils of which the paper says something else now
     std::vector<std::string> kept;     ///< what stays though theirs does not have it, sentences
 };
+/// Another version of a kit put into a build in progress. What theirs says of a thing holds; what only mine
+/// has stays, and so do the steps that are done, the place of a part where theirs has none, and the variant.
+/// @return a Problem when one of them, or what comes of both, is no kit
 Result<Merged> mergeKits(const std::string& mine, const std::string& theirs, const Build& build,
                          const std::vector<MagneticCore>& cores);
 

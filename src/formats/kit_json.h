@@ -20,6 +20,7 @@ struct KitFile {
     Kit kit;
     std::string text;
 };
+/// A kit file with its text; its first fault at its place.
 Result<KitFile> readKitFile(const std::filesystem::path& path, const std::vector<MagneticCore>& cores);
 
 /// A check's quantity as kit files have it, "voltage"; of a unit that no check has: "voltage".

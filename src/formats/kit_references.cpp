@@ -3,8 +3,8 @@
 #include <set>
 
 #include "formats/json_fields.h"
+#include "station/board/work.h"
 #include "station/subjects.h"
-#include "station/work.h"
 
 namespace ombrek {
 namespace {

@@ -5,7 +5,7 @@
 
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
-#include "station/plan_from_parts.h"
+#include "station/board/plan_from_parts.h"
 
 namespace ombrek {
 namespace {

@@ -5,8 +5,8 @@
 #include <map>
 #include <nlohmann/json.hpp>
 
-#include "formats/encoding.h"
-#include "station/work.h"
+#include "core/text/letters.h"
+#include "station/board/work.h"
 
 namespace ombrek {
 namespace {
@@ -16,11 +16,13 @@ using Json = nlohmann::ordered_json;
 /// A path of a file system, "/home/…", "~/…", "C:\…".
 bool namesPath(const std::string& text) {
     const auto at = [&](const char* mark) { return text.find(mark) != std::string::npos; };
-    return at("/home/") || at("~/") || at(":\\") || at("file://") || at("/media/") || at("/tmp/") || at("/root/") ||
-           at("/Users/") || at("@");
+    return at("/home/") || at("~/") || at(":\\") || at("file://") || at("/media/") || at("/tmp/") ||
+           at("/root/") || at("/Users/") || at("@");
 }
 
-bool wordLetter(char c) { return std::isalnum(static_cast<unsigned char>(c)) != 0 || static_cast<unsigned char>(c) >= 128; }
+bool wordLetter(char c) {
+    return std::isalnum(static_cast<unsigned char>(c)) != 0 || static_cast<unsigned char>(c) >= 128;
+}
 
 /// Whether a text has these words, not as the middle of another word.
 bool names(const std::string& text, const std::string& words) {
@@ -54,18 +56,23 @@ class Cleaner {
     void clean(Json& value, const std::string& place) {
         if (value.is_string()) {
             const std::string text = lowered(value.get<std::string>());
-            const bool own = std::any_of(mine_.begin(), mine_.end(), [&](const std::string& m) { return names(text, m); });
+            const bool own =
+                std::any_of(mine_.begin(), mine_.end(), [&](const std::string& m) { return names(text, m); });
             if (!own && !namesPath(value.get<std::string>())) return;
             value = "";
             leftOut.push_back(place);
         } else if (value.is_array()) {
             std::size_t i = 0;
             for (Json& item : value) {
-                const std::string called = item.is_object() ? item.value("ref", item.value("id", std::to_string(i))) : std::to_string(i);
+                const std::string called = item.is_object()
+                                               ? item.value("ref", item.value("id", std::to_string(i)))
+                                               : std::to_string(i);
                 clean(item, place + "/" + called);
                 ++i;
             }
-            std::erase_if(value.get_ref<Json::array_t&>(), [](const Json& item) { return item.is_string() && item.get<std::string>().empty(); });
+            std::erase_if(value.get_ref<Json::array_t&>(), [](const Json& item) {
+                return item.is_string() && item.get<std::string>().empty();
+            });
         } else if (value.is_object()) {
             cleanObject(value, place);
         }
@@ -131,9 +138,10 @@ Result<std::string> plannedByBuilderBefore(const std::string& kitText) {
     if (!document.is_object()) return problem("", "The kit of this build cannot be read.");
     std::size_t times = 0;
     for (Json& step : document["steps"]) {
-        const double took = step.is_object() && step.contains("taken_minutes") && step["taken_minutes"].is_number()
-                                ? step["taken_minutes"].get<double>()
-                                : 0;
+        const double took =
+            step.is_object() && step.contains("taken_minutes") && step["taken_minutes"].is_number()
+                ? step["taken_minutes"].get<double>()
+                : 0;
         if (!(took > 0)) continue;
         step["minutes"] = std::clamp(took, 0.1, 1000.0);
         ++times;

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/text/letters.h"
 #include "formats/table_csv.h"
 
 namespace ombrek {

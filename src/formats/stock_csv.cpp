@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/parts/part_kind.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {

@@ -7,6 +7,8 @@
 #include <map>
 #include <optional>
 
+#include "core/text/letters.h"
+
 namespace ombrek {
 namespace {
 

@@ -7,8 +7,8 @@
 #include <sstream>
 
 #include "core/quantity/quantity.h"
+#include "core/text/letters.h"
 #include "formats/csv.h"
-#include "formats/encoding.h"
 #include "formats/files.h"
 #include "formats/json_fields.h"
 
@@ -205,7 +205,8 @@ Result<std::vector<Allocation>> readAllocations(const std::string& csv) {
         std::from_chars(row[1].data(), row[1].data() + row[1].size(), a.region);
         const auto low = parseQuantity(row[2], Unit::hertz), high = parseQuantity(row[3], Unit::hertz);
         if (a.region < 1 || a.region > 3) return fault("The region is 1, 2 or 3.");
-        if (!low || !high || !(high->value > low->value)) return fault("Its edges are no rising frequencies.");
+        if (!low || !high || !(high->value > low->value))
+            return fault("Its edges are no rising frequencies.");
         a.low = low->value;
         a.high = high->value;
         out.push_back(std::move(a));
@@ -258,8 +259,7 @@ Result<Tables> readTables(const std::filesystem::path& folder) {
     const auto bands = readFile(folder / "bands.csv", 1000000);
     if (!bands) return tl::make_unexpected(bands.error());
     auto allocations = readAllocations(*bands);
-    if (!allocations)
-        return problem("bands.csv, " + allocations.error().place, allocations.error().sentence);
+    if (!allocations) return problem("bands.csv, " + allocations.error().place, allocations.error().sentence);
     out.allocations = std::move(*allocations);
     if (const auto coast = readFile(folder / "coast.csv", 10000000)) out.coast = readCoast(*coast);
     return out;

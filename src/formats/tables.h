@@ -29,6 +29,7 @@ struct Tables {
     std::vector<LimitProfile> profiles;
     std::vector<Symptom> symptoms;
 
+    /// By its designation as it is written there; null when it is not known.
     const MagneticCore* core(const std::string& designation) const;
     /// The profile with this id, or the first.
     const LimitProfile& profile(const std::string& id) const;

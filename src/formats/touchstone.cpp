@@ -8,6 +8,7 @@
 #include <sstream>
 
 #include "core/quantity/quantity.h"
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 
 namespace ombrek {

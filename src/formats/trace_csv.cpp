@@ -7,6 +7,7 @@
 #include <span>
 #include <string_view>
 
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 
 namespace ombrek {

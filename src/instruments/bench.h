@@ -56,6 +56,7 @@ class Bench : public QObject {
     /// The first in use that is a supply; null: none is.
     const Instrument* supply() const;
 
+    /// How an instrument answers now.
     BenchState state(const std::string& name) const;
     /// What was said to it and heard from it; null for one that has no device.
     const Talk* talk(const std::string& name) const;
@@ -65,6 +66,7 @@ class Bench : public QObject {
     void setPatience(int milliseconds) { patience_ = milliseconds; }
 
  signals:
+    /// An instrument answers otherwise than it did.
     void stateChanged(const QString& name);
     /// A reading is waited for, and this is why it is none yet.
     void waits(const QString& why);

@@ -21,7 +21,9 @@ class Cable : public QObject {
     virtual void write(const QByteArray& bytes) = 0;
 
  signals:
+    /// It may be written to now.
     void opened();
+    /// What came, in whatever pieces.
     void heard(const QByteArray& bytes);
     /// It is not there, or is there no more. @param why  a sentence
     void lost(const QString& why);

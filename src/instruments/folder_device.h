@@ -15,6 +15,7 @@ class FolderDevice : public Device {
     explicit FolderDevice(const QString& folder, QObject* parent = nullptr);
 
  signals:
+    /// A file is there and grows no more.
     void arrived(const QString& file);
 
  protected:

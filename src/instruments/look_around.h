@@ -13,6 +13,7 @@ struct Found {
     std::string address;  ///< as Instrument::address; empty: it is to be typed
     std::string what;     ///< what the system says of it
 };
+/// What is plugged in that may be an instrument. Nothing is opened or asked.
 std::vector<Found> lookAround();
 
 }  // namespace ombrek

@@ -175,7 +175,7 @@ struct Sighting {
 /// Something that was heard, seen or measured on the way to the first contact.
 struct AirNote {
     std::int64_t id = 0;
-    std::string step, item;  ///< of station/on_air.h: "load", "clicks"
+    std::string step, item;  ///< of judged/on_air.h: "load", "clicks"
     VerdictState state = VerdictState::pass;
     double value = std::numeric_limits<double>::quiet_NaN();  ///< where there is one
     std::string text;                                         ///< in the builder's words
@@ -215,7 +215,7 @@ struct Build {
     std::vector<Repair> repairs;             ///< oldest first
     std::vector<Sighting> sightings;         ///< oldest first
     std::vector<AirNote> air;                ///< oldest first
-    std::string licence;                     ///< the builder's own limits (station/licence.h); of the book
+    std::string licence;                     ///< the builder's own limits (judged/licence.h); of the book
     std::map<std::string, double> practice;  ///< of the practice rig: what a coil was bent by, "coil:T1"
 
     /// The last reading of a subject, or null; one that was taken before the thing itself was changed is not

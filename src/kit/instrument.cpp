@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/text/enumerators.h"
+
 namespace ombrek {
 namespace {
 
@@ -56,6 +58,7 @@ double countOf(double counts, Unit unit, double reading) {
 std::string_view word(InstrumentRole role) {
     static constexpr std::array<std::string_view, 4> names{"multimeter", "L/C meter", "counter",
                                                            "power meter"};
+    static_assert(names.size() == enumerators<InstrumentRole>());
     return names[static_cast<std::size_t>(role)];
 }
 

@@ -18,6 +18,7 @@ enum class InstrumentRole { multimeter, lcMeter, counter, powerMeter };
 inline constexpr std::array<InstrumentRole, 4> kInstrumentRoles{
     InstrumentRole::multimeter, InstrumentRole::lcMeter, InstrumentRole::counter, InstrumentRole::powerMeter};
 
+/// "multimeter", "L/C meter", "counter", "power meter".
 std::string_view word(InstrumentRole role);
 /// The instrument that measures a unit on this bench.
 InstrumentRole instrumentFor(Unit unit);

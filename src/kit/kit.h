@@ -264,6 +264,7 @@ struct Kit {
     std::vector<Symptom> symptoms;  ///< its own, beside those that ship
     Ratings ratings;
 
+    /// By its designator; null when the kit has none, as for those below.
     const Part* part(const std::string& ref) const;
     const Coil* coil(const std::string& ref) const;
     const Step* step(const std::string& id) const;

@@ -4,15 +4,10 @@
 #include <cctype>
 
 #include "core/parts/bag.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {
-
-std::string lower(std::string_view text) {
-    std::string out(text);
-    for (char& c : out) c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-    return out;
-}
 
 bool addRange(const std::string& token, StockQuery& out) {
     const auto dots = token.find("..");
@@ -104,7 +99,7 @@ StockQuery readQuery(std::string_view text) {
                    (value->unit == Unit::ohm || value->unit == Unit::farad || value->unit == Unit::henry)) {
             out.ranges.push_back({value->value * (1 - 1e-6), value->value * (1 + 1e-6), value->unit});
         } else {
-            out.words.push_back(lower(token));
+            out.words.push_back(lowered(token));
         }
     }
     return out;
@@ -115,7 +110,8 @@ StockSearch::StockSearch(const std::vector<StockLine>& stock) {
     words_.reserve(stock.size());
     for (const StockLine& line : stock) {
         numbers_.push_back({line.value, float(line.volts), float(line.tolerance), line.unit});
-        words_.push_back(lower(line.drawer) + " " + std::string(word(line.kind)) + " " + lower(line.what));
+        words_.push_back(lowered(line.drawer) + " " + std::string(word(line.kind)) + " " +
+                         lowered(line.what));
     }
 }
 

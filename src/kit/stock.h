@@ -64,6 +64,7 @@ struct StockQuery {
     double tolerance = 0;            ///< at most [%]; 0: any
     std::vector<std::string> words;  ///< lower case
 };
+/// What is typed into the search: kind, value, words in any order.
 StockQuery readQuery(std::string_view text);
 
 /// A stock made ready to be searched as one types: 100,000 lines within a key press.

@@ -40,6 +40,7 @@ struct Subject {
     std::string band;  ///< empty: the kit's only one
     Condition condition = Condition::any;
 
+    /// One of each kind, under any condition. @param band  empty: the kit's only one
     static Subject part(std::string ref) { return {Kind::part, std::move(ref), "", Condition::any}; }
     static Subject loose(int number) { return {Kind::loose, std::to_string(number), "", Condition::any}; }
     static Subject coil(std::string ref) { return {Kind::coil, std::move(ref), "", Condition::any}; }
@@ -67,6 +68,7 @@ struct Subject {
     static Subject openClips() { return {Kind::openClips, "", "", Condition::any}; }
 
     bool is(Kind k) const { return kind == k; }
+    /// As it is kept in books: "coil:T1", "proof:power@40m".
     std::string text() const;
     auto operator<=>(const Subject&) const = default;
 };

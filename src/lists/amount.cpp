@@ -4,7 +4,6 @@
 #include <array>
 
 #include "core/text/letters.h"
-#include "formats/encoding.h"
 
 namespace ombrek {
 namespace {

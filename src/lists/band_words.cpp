@@ -4,7 +4,6 @@
 #include <array>
 
 #include "core/text/letters.h"
-#include "formats/encoding.h"
 #include "lists/coil_words.h"
 #include "lists/columns.h"
 #include "lists/designators.h"

@@ -26,6 +26,7 @@ struct BandTable {
     CsvTable table;    ///< a row a designator, a column a band
     std::string rest;  ///< the text without it; its lines are blank, so that the others keep their numbers
 };
+/// A table of parts by band; nothing when there is none.
 std::optional<BandTable> bandTableIn(const std::string& text);
 
 }  // namespace ombrek

@@ -5,6 +5,8 @@
 #include <map>
 #include <set>
 
+#include "core/text/enumerators.h"
+#include "core/text/letters.h"
 #include "lists/amount.h"
 #include "lists/designators.h"
 #include "lists/kind_evidence.h"
@@ -464,6 +466,7 @@ bool single(Column column) {
 
 }  // namespace
 
+static_assert(kColumns == enumerators<Column>());
 std::string_view word(Column column) { return kWords[static_cast<std::size_t>(column)]; }
 
 bool isVariantWord(std::string_view cell) {

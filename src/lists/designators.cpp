@@ -4,7 +4,6 @@
 #include <array>
 
 #include "core/text/letters.h"
-#include "formats/encoding.h"
 #include "lists/kind_evidence.h"
 
 namespace ombrek {

@@ -18,6 +18,7 @@ struct Designator {
     std::string suffix;
     std::string text() const { return prefix + std::to_string(number) + suffix; }
 };
+/// "R12", "TR1"; nothing when the word is none.
 std::optional<Designator> readDesignator(std::string_view word, Letters letters = Letters::usual);
 /// The letters before the number: "R" of "R14".
 std::string lettersOf(std::string_view designator);

@@ -8,6 +8,7 @@
 
 #include "core/coil/own_core.h"
 #include "core/coil/wire.h"
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 #include "lists/amount.h"
 #include "lists/coil_words.h"
@@ -15,7 +16,7 @@
 #include "lists/kind_evidence.h"
 #include "lists/token.h"
 #include "lists/voltage_table.h"
-#include "station/plan_from_parts.h"
+#include "station/board/plan_from_parts.h"
 
 namespace ombrek {
 namespace {

@@ -5,6 +5,7 @@
 #include <cctype>
 #include <sstream>
 
+#include "core/text/enumerators.h"
 #include "formats/stock_csv.h"
 #include "lists/coil_words.h"
 #include "lists/instructions.h"
@@ -143,6 +144,7 @@ std::string_view word(GivenKind kind) {
                                       "coils to wind",
                                       "an archive",
                                       "a PDF"};
+    static_assert(words.size() == enumerators<GivenKind>());
     return words[static_cast<std::size_t>(kind)];
 }
 

@@ -13,9 +13,9 @@
 #include "lists/kind_evidence.h"
 #include "lists/phrase_file.h"
 #include "lists/token.h"
-#include "station/cautions.h"
-#include "station/hardware.h"
-#include "station/plan_from_parts.h"
+#include "station/board/cautions.h"
+#include "station/board/plan_from_parts.h"
+#include "station/parts_in/hardware.h"
 
 namespace ombrek {
 namespace {

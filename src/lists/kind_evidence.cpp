@@ -5,7 +5,6 @@
 #include <vector>
 
 #include "core/text/letters.h"
-#include "formats/encoding.h"
 
 namespace ombrek {
 namespace {

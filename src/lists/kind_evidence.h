@@ -23,6 +23,7 @@ struct KindEvidence {
         double by = 0;
         PartKind next = PartKind::other;
     };
+    /// The kind that leads, and by how much.
     Lead lead() const;
 };
 
@@ -48,6 +49,7 @@ std::optional<KindEvidence> byPackage(std::string_view word);
 struct NotFitted {
     std::size_t begin = 0, length = 0;
 };
+/// The first of such words; nothing when there are none.
 std::optional<NotFitted> notFittedIn(std::string_view text);
 
 /// Lower case for ASCII and for the capitals of western European letters.

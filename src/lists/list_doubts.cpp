@@ -6,7 +6,7 @@
 
 #include "core/parts/marks.h"
 #include "core/quantity/preferred.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 

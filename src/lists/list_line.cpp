@@ -7,7 +7,7 @@
 
 #include "core/parts/bands.h"
 #include "core/parts/marks.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 #include "lists/coil_words.h"
 #include "lists/designators.h"
 #include "lists/joined_words.h"

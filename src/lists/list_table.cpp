@@ -4,6 +4,7 @@
 #include <array>
 #include <map>
 
+#include "core/text/letters.h"
 #include "lists/designators.h"
 #include "lists/token.h"
 

@@ -5,6 +5,8 @@
 #include <cmath>
 #include <optional>
 
+#include "core/text/enumerators.h"
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 #include "lists/kind_evidence.h"
 #include "lists/token.h"
@@ -196,6 +198,7 @@ DeliveryLine delivered(const ListLine& order, const PackingLine& packed) {
 std::string_view word(Delivery delivery) {
     static constexpr std::array<std::string_view, 6> words{
         "complete", "back-ordered", "substituted", "short-shipped", "not ordered", "not on the packing list"};
+    static_assert(words.size() == enumerators<Delivery>());
     return words[static_cast<std::size_t>(delivery)];
 }
 

@@ -14,6 +14,7 @@ struct PackingLine {
 };
 
 enum class Delivery { complete, backOrdered, substituted, shortShipped, notOrdered, notOnList };
+/// "complete", "back-ordered", "substituted" …
 std::string_view word(Delivery delivery);
 
 /// A packing list against the order it answers.

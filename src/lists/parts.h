@@ -1,6 +1,5 @@
 #pragma once
 
-#include "formats/encoding.h"
 #include "lists/coil_words.h"
 #include "lists/list_line.h"
 #include "lists/section.h"

@@ -10,7 +10,7 @@
 #include "formats/kit_json.h"
 #include "lists/band_words.h"
 #include "lists/token.h"
-#include "station/plan_from_parts.h"
+#include "station/board/plan_from_parts.h"
 
 namespace ombrek {
 namespace {

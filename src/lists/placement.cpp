@@ -10,6 +10,7 @@
 #include <set>
 
 #include "core/quantity/quantity.h"
+#include "core/text/letters.h"
 #include "formats/encoding.h"
 #include "formats/table_csv.h"
 #include "lists/amount.h"

@@ -31,6 +31,7 @@ std::string untaken(const std::vector<Token>& tokens);
 struct Piece {
     std::size_t begin = 0, end = 0;
 };
+/// A line in pieces that stand apart by wide blanks or tabs, with their places.
 std::vector<Piece> piecesOf(std::string_view line);
 
 /// Where a phrase stands as words of a text in lower case, not inside another word; npos: nowhere.
@@ -43,6 +44,7 @@ class PhraseSet {
     explicit PhraseSet(const std::vector<std::string>& phrases) {
         for (const std::string& phrase : phrases) add(phrase);
     }
+    /// One phrase more, in small letters.
     void add(const std::string& phrase);
     /// Where the first of them stands in a text in small letters; npos: nowhere.
     std::size_t first(std::string_view low) const;

@@ -4,7 +4,6 @@
 #include <string>
 #include <vector>
 
-#include "formats/encoding.h"
 #include "formats/table_csv.h"
 #include "kit/kit.h"
 

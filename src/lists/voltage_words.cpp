@@ -4,7 +4,6 @@
 #include <unordered_set>
 
 #include "core/text/letters.h"
-#include "formats/encoding.h"
 #include "lists/amount.h"
 #include "lists/kind_evidence.h"
 #include "lists/token.h"

@@ -174,4 +174,10 @@ QFont benchFont(int pixels, bool bold) {
     return font;
 }
 
+void setNight(bool night) {
+    const Colours& colours = night ? nightBench() : dayBench();
+    QApplication::setPalette(paletteOf(colours));
+    qApp->setStyleSheet(styleSheetOf(colours));
+}
+
 }  // namespace ombrek

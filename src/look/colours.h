@@ -20,7 +20,9 @@ struct Colours {
     QColor core, board, boardInk;
 };
 
+/// The bright bench.
 const Colours& dayBench();
+/// The dark one.
 const Colours& nightBench();
 
 /// The bench a widget is shown on: the application's, since a style sheet changes a widget's own palette.
@@ -30,6 +32,7 @@ const Colours& coloursOf(const QPalette& palette);
 /// The palette that puts the application on a bench.
 QPalette paletteOf(const Colours& colours);
 
+/// Of a verdict; never without its shape and word.
 QColor colourOf(const Colours& colours, VerdictState state);
 
 /// The doubtful zone of a scale: tinted and hatched, so that it is told without colour.
@@ -37,6 +40,9 @@ void fillDoubtful(QPainter& painter, const QRectF& zone, const Colours& colours)
 
 /// The one style sheet of the application.
 QString styleSheetOf(const Colours& colours);
+
+/// Put the application on the day or the night bench.
+void setNight(bool night);
 
 /// Load the fonts that ship with the application, under names of their own, and make them its font.
 void installFonts();

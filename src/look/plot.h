@@ -45,6 +45,7 @@ struct PlotData {
 class Plot : public QWidget {
  public:
     explicit Plot(QWidget* parent = nullptr);
+    /// Curves, marks and limits, drawn anew.
     void show(const PlotData& data);
 
  protected:

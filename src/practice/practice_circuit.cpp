@@ -8,7 +8,7 @@
 #include "circuit/reads.h"
 #include "circuit/simulator.h"
 #include "core/quantity/quantity.h"
-#include "formats/encoding.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {

@@ -12,18 +12,19 @@
 #include "formats/kit_json.h"
 #include "formats/stock_csv.h"
 #include "instruments/scpi.h"
-#include "station/before_plug.h"
-#include "station/judged.h"
-#include "station/key_down.h"
-#include "station/loupe.h"
-#include "station/on_air.h"
-#include "station/parts_in.h"
-#include "station/proof.h"
-#include "station/repair.h"
+#include "judged/before_plug.h"
+#include "judged/judged.h"
+#include "judged/on_air.h"
+#include "judged/repair.h"
+#include "judged/sign_off.h"
+#include "judged/tune_next.h"
+#include "station/board/loupe.h"
+#include "station/first_light/key_down.h"
+#include "station/parts_in/parts_in.h"
+#include "station/proof/proof.h"
 #include "station/rests_on.h"
-#include "station/sign_off.h"
-#include "station/tune.h"
-#include "station/winding.h"
+#include "station/tune/tune.h"
+#include "station/winding/winding.h"
 
 namespace ombrek {
 
@@ -297,7 +298,7 @@ class PracticeBuilder {
             for (const Evidence& e : gate.evidence) {
                 if (e.state == VerdictState::pass || gate.id == "licence") continue;
                 const bool filter = e.band == "20m";
-                keep(book_.passGate(evidenceGate(gate.id, e.what),
+                keep(book_.passGate(evidenceGate(gate.id, e),
                                     filter
                                         ? "the low-pass begins too high; a turn more on each coil is to come"
                                         : "seen, and lived with",

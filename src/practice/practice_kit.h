@@ -16,6 +16,7 @@ struct PracticeKit {
     PracticeBag bag;
     std::vector<StockLine> drawers;  ///< of a builder who has built before
 };
+/// The practice kit that ships, with the truth behind it.
 Result<PracticeKit> readPracticeKit(const std::filesystem::path& dataFolder, const Tables& tables);
 
 /// The bag of a kit of one's own on the practice bench: every value scatters within its tolerance by a lot

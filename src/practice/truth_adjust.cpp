@@ -5,7 +5,7 @@
 #include "core/coil/winding.h"
 #include "practice/resonance_curve.h"
 #include "practice/truth.h"
-#include "station/tune_rounds.h"
+#include "station/tune/tune_rounds.h"
 
 // What the practice rig answers to its adjusters.
 

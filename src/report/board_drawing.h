@@ -30,6 +30,7 @@ class BoardDrawing {
     Pad middle;       ///< of what is shown when zoomed [mm]
     bool leaders = true;
 
+    /// The whole board, as large as the room allows.
     void paint(QPainter& p, const QRectF& room, const Colours& colours) const;
 
  private:

@@ -3,7 +3,7 @@
 #include <QString>
 
 #include "report/a4_sheet.h"
-#include "station/reel.h"
+#include "station/winding/reel.h"
 
 namespace ombrek {
 

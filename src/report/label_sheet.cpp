@@ -4,6 +4,8 @@
 #include <map>
 #include <set>
 
+#include "core/text/enumerators.h"
+
 namespace ombrek {
 namespace {
 
@@ -31,6 +33,7 @@ void add(std::vector<PartLabel>& labels, const Part& part, const std::string& gr
 
 std::string_view labelsName(BagWay way) {
     static constexpr std::array<std::string_view, 3> names{"tray map", "bag labels", "picking list"};
+    static_assert(names.size() == enumerators<BagWay>());
     return names[static_cast<std::size_t>(way)];
 }
 

@@ -4,7 +4,7 @@
 #include <string_view>
 #include <vector>
 
-#include "station/judged.h"
+#include "judged/judged.h"
 
 namespace ombrek {
 

@@ -7,8 +7,8 @@
 #include "core/proof/power.h"
 #include "look/qs.h"
 #include "station/rests_on.h"
-#include "station/tune.h"
-#include "station/tune_rounds.h"
+#include "station/tune/tune.h"
+#include "station/tune/tune_rounds.h"
 
 namespace ombrek {
 namespace {

@@ -1,9 +1,9 @@
 #pragma once
 
 #include "core/frequency/dial.h"
+#include "judged/judged.h"
 #include "look/plot.h"
-#include "station/judged.h"
-#include "station/power_table.h"
+#include "station/proof/power_table.h"
 
 namespace ombrek {
 

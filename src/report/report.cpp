@@ -10,15 +10,15 @@
 #include <QTextTable>
 #include <algorithm>
 
+#include "judged/repair.h"
 #include "report/filter_plot.h"
 #include "report/plots.h"
 #include "report/report_html.h"
 #include "report/report_sections.h"
 #include "report/report_summary.h"
-#include "station/filter.h"
-#include "station/frequencies.h"
-#include "station/power_table.h"
-#include "station/repair.h"
+#include "station/proof/filter.h"
+#include "station/proof/frequencies.h"
+#include "station/proof/power_table.h"
 
 namespace ombrek {
 namespace {

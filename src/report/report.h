@@ -5,17 +5,17 @@
 #include <filesystem>
 #include <vector>
 
+#include "judged/judged.h"
 #include "look/plot.h"
 #include "report/a4_sheet.h"
 #include "report/report_words.h"
-#include "station/judged.h"
 
 namespace ombrek {
 
 /// The signed-off report: what was built, measured and judged, with evidence. Made once, written as HTML or
 /// PDF.
 struct Report {
-    QString html;  ///< body; pictures are named plot:0, plot:1 …, photo:0 …
+    QString html;                      ///< body; pictures are named plot:0, plot:1 …, photo:0 …
     std::vector<QByteArray> plots{};   ///< SVG
     std::vector<QByteArray> photos{};  ///< JPEG
     QString title;

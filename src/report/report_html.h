@@ -13,6 +13,7 @@ namespace ombrek {
 
 using HtmlRow = QStringList;
 
+/// Text of a person for HTML, with nothing in it that is markup.
 QString esc(const std::string& text);
 /// A verdict in text: the word, so that it survives a monochrome printer.
 QString mark(VerdictState state);

@@ -4,14 +4,15 @@
 #include <nlohmann/json.hpp>
 
 #include "formats/adif.h"
+#include "judged/evidence.h"
+#include "judged/not_measured.h"
+#include "judged/on_air.h"
+#include "judged/repair.h"
+#include "judged/sign_off.h"
 #include "report/report_html.h"
-#include "station/not_measured.h"
 #include "station/notes.h"
-#include "station/on_air.h"
-#include "station/repair.h"
-#include "station/sign_off.h"
 #include "station/subjects.h"
-#include "station/winding.h"
+#include "station/winding/winding.h"
 
 namespace ombrek {
 namespace {
@@ -24,9 +25,13 @@ Json state(VerdictState s) { return std::string(word(s)); }
 
 Json ofReading(const Reading* r) {
     if (r == nullptr) return nullptr;
-    return {{"value", number(r->value)}, {"uncertainty", r->uncertainty}, {"unit", std::string(symbol(r->unit))},
-            {"at_least", r->beyond},     {"meter", r->meter.empty() ? r->method : r->meter},
-            {"data_sheet", r->sheet},    {"day", day(r->at)}};
+    return {{"value", number(r->value)},
+            {"uncertainty", r->uncertainty},
+            {"unit", std::string(symbol(r->unit))},
+            {"at_least", r->beyond},
+            {"meter", r->meter.empty() ? r->method : r->meter},
+            {"data_sheet", r->sheet},
+            {"day", day(r->at)}};
 }
 
 Json ofEvidence(const Evidence& e) {
@@ -53,9 +58,13 @@ Json ofGates(const Readiness& readiness) {
     for (const Gate& gate : readiness.gates) {
         Json all = Json::array();
         for (const Evidence& e : gate.evidence) all.push_back(ofEvidence(e));
-        out.push_back({{"id", gate.id}, {"name", gate.name}, {"state", state(gate.state())},
-                       {"open", gate.open()}, {"passed_knowingly", gate.passedKnowingly},
-                       {"reason", gate.reason}, {"evidence", all}});
+        out.push_back({{"id", gate.id},
+                       {"name", gate.name},
+                       {"state", state(gate.state())},
+                       {"open", gate.open()},
+                       {"passed_knowingly", gate.passedKnowingly},
+                       {"reason", gate.reason},
+                       {"evidence", all}});
     }
     return out;
 }
@@ -69,8 +78,11 @@ Json ofBands(const Judged& judged) {
         Json harmonics = Json::array();
         for (std::size_t i = 0; i < proof.harmonicVerdicts.size(); ++i) {
             const Evidence e = withReading({}, judged, Subject::harmonic(int(i) + 2, band));
-            harmonics.push_back({{"order", i + 2}, {"below_db", number(e.value)}, {"uncertainty_db", e.uncertainty},
-                                 {"required_db", proof.required}, {"state", state(proof.harmonicVerdicts[i].state)}});
+            harmonics.push_back({{"order", i + 2},
+                                 {"below_db", number(e.value)},
+                                 {"uncertainty_db", e.uncertainty},
+                                 {"required_db", proof.required},
+                                 {"state", state(proof.harmonicVerdicts[i].state)}});
         }
         out.push_back({{"band", band},
                        {"power_w", proof.power ? number(proof.power->watts) : Json()},
@@ -92,8 +104,11 @@ Json ofCoils(const Judged& judged) {
         Json windings = Json::array();
         for (const Winding& w : coil.windings)
             windings.push_back({{"name", w.name}, {"turns", judged.build().winding(coil.ref, w.name).turns}});
-        out.push_back({{"ref", coil.ref}, {"what", coil.what}, {"core", coil.core.designation},
-                       {"windings", windings}, {"wanted_h", coil.target},
+        out.push_back({{"ref", coil.ref},
+                       {"what", coil.what},
+                       {"core", coil.core.designation},
+                       {"windings", windings},
+                       {"wanted_h", coil.target},
                        {"measured", ofReading(judged.build().last(Subject::coil(coil.ref)))},
                        {"state", state(judged.coil(coil).state)}});
     }
@@ -104,8 +119,11 @@ Json ofParts(const Judged& judged) {
     Json out = Json::array();
     for (const Part& part : judged.kit().parts) {
         const Evidence e = evidenceOf(Subject::part(part.ref), judged);
-        out.push_back({{"ref", part.ref}, {"value", part.value}, {"state", state(e.state)},
-                       {"on_trust", e.onTrust}, {"measured", ofReading(judged.build().last(Subject::part(part.ref)))}});
+        out.push_back({{"ref", part.ref},
+                       {"value", part.value},
+                       {"state", state(e.state)},
+                       {"on_trust", e.onTrust},
+                       {"measured", ofReading(judged.build().last(Subject::part(part.ref)))}});
         if (const auto hit = judged.build().remedies.find(part.ref); hit != judged.build().remedies.end())
             out.back()["substitute"] = hit->second.note;
     }
@@ -117,11 +135,21 @@ Json ofRepairs(const Judged& judged) {
     for (const RepairState& r : repairStates(judged)) {
         Json again = Json::array(), seen = Json::array();
         for (const AgainLine& line : r.again)
-            again.push_back({{"subject", line.subject.text()}, {"before", line.before}, {"after", line.after}, {"shown", line.shown}});
+            again.push_back({{"subject", line.subject.text()},
+                             {"before", line.before},
+                             {"after", line.after},
+                             {"shown", line.shown}});
         for (const Sighting* s : r.sightings) seen.push_back({{"day", day(s->at)}, {"what", s->text}});
-        out.push_back({{"ref", r.repair->ref}, {"noticed", r.repair->noticed}, {"found", r.repair->found},
-                       {"done", r.repair->done}, {"parts", r.repair->parts}, {"by", r.repair->who},
-                       {"day", day(r.repair->at)}, {"closed", r.closed()}, {"shown_again", again}, {"sightings", seen}});
+        out.push_back({{"ref", r.repair->ref},
+                       {"noticed", r.repair->noticed},
+                       {"found", r.repair->found},
+                       {"done", r.repair->done},
+                       {"parts", r.repair->parts},
+                       {"by", r.repair->who},
+                       {"day", day(r.repair->at)},
+                       {"closed", r.closed()},
+                       {"shown_again", again},
+                       {"sightings", seen}});
     }
     return out;
 }
@@ -131,7 +159,8 @@ Json ofAir(const Judged& judged, const ReportWords& words) {
     for (const AirStepState& step : airStates(judged, words.first ? &*words.first : nullptr)) {
         Json items = Json::array();
         for (const AirItemState& i : step.items)
-            items.push_back({{"id", i.item->id}, {"band", i.band}, {"state", state(i.state)}, {"what", i.sentence}});
+            items.push_back(
+                {{"id", i.item->id}, {"band", i.band}, {"state", state(i.state)}, {"what", i.sentence}});
         out.push_back({{"step", step.step->id}, {"state", state(step.state)}, {"items", items}});
     }
     return out;
@@ -140,7 +169,10 @@ Json ofAir(const Judged& judged, const ReportWords& words) {
 Json ofFirst(const ReportWords& words) {
     if (!words.first) return nullptr;
     const Contact& c = *words.first;
-    return {{"utc", adifDate(c.at) + " " + adifTime(c.at)}, {"call", c.call}, {"band", c.band}, {"mode", c.mode},
+    return {{"utc", adifDate(c.at) + " " + adifTime(c.at)},
+            {"call", c.call},
+            {"band", c.band},
+            {"mode", c.mode},
             {"km", words.way ? number(words.way->kilometres) : Json()}};
 }
 
@@ -148,8 +180,12 @@ Json ofMeters(const ReportWords& words) {
     Json out = Json::array();
     for (const MeterLine& m : words.meters)
         out.push_back({{"name", m.name.empty() ? std::string(word(instrumentFor(m.unit))) : m.name},
-                       {"unit", std::string(symbol(m.unit))}, {"percent", m.percent}, {"digits", m.digits},
-                       {"counts", m.counts}, {"floor", m.floor}, {"calibrated", day(m.calibrated)}});
+                       {"unit", std::string(symbol(m.unit))},
+                       {"percent", m.percent},
+                       {"digits", m.digits},
+                       {"counts", m.counts},
+                       {"floor", m.floor},
+                       {"calibrated", day(m.calibrated)}});
     return out;
 }
 
@@ -160,7 +196,8 @@ std::string reportAsJson(const Judged& judged, const ReportWords& words) {
     const Readiness& ready = judged.readiness();
     Json fit = Json::array(), defects = Json::array(), notes = Json::array();
     for (const FitFor& f : fitFor(judged))
-        fit.push_back({{"for", f.what}, {"band", f.band}, {"fit", f.fit}, {"knowingly", f.knowingly}, {"why", f.why}});
+        fit.push_back(
+            {{"for", f.what}, {"band", f.band}, {"fit", f.fit}, {"knowingly", f.knowingly}, {"why", f.why}});
     for (const KnownDefect& d : knownDefects(ready))
         defects.push_back({{"what", d.what}, {"reason", d.reason}, {"forbids", d.forbids}});
     for (const Note& n : notesOf(kit, judged.build()))
@@ -171,7 +208,10 @@ std::string reportAsJson(const Judged& judged, const ReportWords& words) {
         {"software", "Ombrek " OMBREK_VERSION},
         {"made", when(words.now).toStdString()},
         {"kit", {{"id", kit.id}, {"name", kit.name}, {"variant", kit.variant}, {"upgrades", kit.upgrades}}},
-        {"builder", {{"name", words.name.toStdString()}, {"call", words.call.toStdString()}, {"locator", words.locator.toStdString()}}},
+        {"builder",
+         {{"name", words.name.toStdString()},
+          {"call", words.call.toStdString()},
+          {"locator", words.locator.toStdString()}}},
         {"begun", day(judged.build().started)},
         {"rule", judged.build().rule == VerdictRule::guardBand ? "guard-band" : "simple"},
         {"limit", {{"name", judged.profile().name}, {"source", judged.profile().source}}},

@@ -4,11 +4,12 @@
 #include <cmath>
 
 #include "core/quantity/earned.h"
+#include "judged/evidence.h"
+#include "judged/not_measured.h"
+#include "judged/repair.h"
+#include "judged/sign_off.h"
 #include "report/report_html.h"
 #include "station/bands.h"
-#include "station/not_measured.h"
-#include "station/repair.h"
-#include "station/sign_off.h"
 #include "station/subjects.h"
 
 namespace ombrek {

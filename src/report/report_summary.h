@@ -2,8 +2,8 @@
 
 #include <QString>
 
+#include "judged/judged.h"
 #include "report/report_words.h"
-#include "station/judged.h"
 
 namespace ombrek {
 

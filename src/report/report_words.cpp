@@ -4,8 +4,8 @@
 #include <algorithm>
 #include <sstream>
 
-#include "station/on_air.h"
-#include "station/repair.h"
+#include "judged/on_air.h"
+#include "judged/repair.h"
 
 namespace ombrek {
 

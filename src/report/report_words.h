@@ -30,6 +30,7 @@ struct ReportWords {
 inline constexpr const char* kReportPhotos = "report photos";
 std::vector<std::int64_t> chosenPhotos(const std::string& kept);
 
+/// Who, when and which book the report is of. @param now  seconds since 1970, UTC
 ReportWords reportWordsOf(const Book& book, const Build& build, std::int64_t now);
 
 /// SHA-256 of a text, 64 hexadecimal digits.

@@ -1,7 +1,7 @@
 #pragma once
 
+#include "judged/rig_card.h"
 #include "report/a4_sheet.h"
-#include "station/rig_card.h"
 
 namespace ombrek {
 

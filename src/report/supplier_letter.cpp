@@ -1,6 +1,6 @@
 #include "report/supplier_letter.h"
 
-#include "station/one_cause.h"
+#include "station/parts_in/one_cause.h"
 #include "station/phrases.h"
 
 namespace ombrek {

@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "station/remedy.h"
+#include "judged/remedy.h"
 
 namespace ombrek {
 

@@ -3,7 +3,7 @@
 #include <cmath>
 
 #include "core/quantity/shown.h"
-#include "station/power_method.h"
+#include "station/proof/power_method.h"
 
 namespace ombrek {
 namespace {

@@ -20,6 +20,7 @@ struct Note {
 /// All of them, in the order of the kit.
 std::vector<Note> notesOf(const Kit& kit, const Build& build);
 
+/// What the paper has wrong there; empty when nothing is known.
 std::string erratumAt(const Kit& kit, const Subject& at);
 /// What was done otherwise there; empty when nothing was said.
 std::string otherwiseAt(const Build& build, const Subject& at);

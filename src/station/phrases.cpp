@@ -2,7 +2,7 @@
 
 #include <array>
 
-#include "station/parts_in.h"
+#include "station/parts_in/parts_in.h"
 
 namespace ombrek {
 

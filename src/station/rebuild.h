@@ -58,7 +58,9 @@ struct Rebuilt {
     /// kit never transmits. A variant of such a kit is not to be made.
     std::string barred;
 
+    /// What becomes of a coil; null when it stays.
     const Rewound* coil(const std::string& ref) const;
+    /// What becomes of a capacitor; null when it stays.
     const Recapped* capacitor(const std::string& ref) const;
 };
 

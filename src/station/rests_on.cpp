@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/text/letters.h"
 #include "kit/designator.h"
 #include "station/said.h"
 
@@ -55,7 +56,7 @@ bool dutyNames(const Part& part, const std::string& name) {
     for (char& c : words) {
         if (c == ',' || c == ';' || c == '/' || c == '(' || c == ')') c = ' ';
     }
-    for (const std::string& word : wordsSaid(words)) out |= smallLetters(word) == smallLetters(name);
+    for (const std::string& word : wordsSaid(words)) out |= lowered(word) == lowered(name);
     return out;
 }
 

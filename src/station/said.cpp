@@ -2,6 +2,8 @@
 
 #include <cctype>
 
+#include "core/text/letters.h"
+
 namespace ombrek {
 namespace {
 
@@ -17,7 +19,7 @@ std::vector<std::string> thingsSaid(std::string_view text) {
     std::vector<std::string> out;
     std::string thing;
     const auto end = [&] {
-        std::string bare = withoutBlanks(thing);
+        std::string bare(trimmed(thing));
         if (bare.ends_with('.')) bare.pop_back();  // the sentence's own
         if (!bare.empty()) out.push_back(std::move(bare));
         thing.clear();
@@ -45,18 +47,6 @@ std::vector<std::string> wordsSaid(std::string_view text) {
             word.clear();
         }
     }
-    return out;
-}
-
-std::string withoutBlanks(std::string_view text) {
-    while (!text.empty() && blank(text.front())) text.remove_prefix(1);
-    while (!text.empty() && blank(text.back())) text.remove_suffix(1);
-    return std::string(text);
-}
-
-std::string smallLetters(std::string_view text) {
-    std::string out(text);
-    for (char& c : out) c = char(std::tolower(static_cast<unsigned char>(c)));
     return out;
 }
 

@@ -13,10 +13,4 @@ std::vector<std::string> thingsSaid(std::string_view text);
 /// The words of one thing.
 std::vector<std::string> wordsSaid(std::string_view text);
 
-/// Without the blanks at both ends.
-std::string withoutBlanks(std::string_view text);
-
-/// In small letters.
-std::string smallLetters(std::string_view text);
-
 }  // namespace ombrek

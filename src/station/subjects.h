@@ -1,12 +1,9 @@
 #pragma once
 
-#include "core/proof/readiness.h"
 #include "kit/kit.h"
 #include "kit/subject.h"
 
 namespace ombrek {
-
-class Judged;
 
 // What there is to say of each kind of subject, from one table.
 
@@ -17,10 +14,7 @@ Unit unitOf(const Kit& kit, const Subject& subject);
 /// "T1 antenna transformer", "Power", as a person says it; its text for what the kit does not have.
 std::string titleOf(const Kit& kit, const Subject& subject);
 
-/// With what was read of a subject: the figure, the meter and the day.
-Evidence withReading(Evidence evidence, const Judged& judged, const Subject& subject);
-
-/// What the readings and records of a build say of it; what the kit does not have is not done.
-Evidence evidenceOf(const Subject& subject, const Judged& judged);
+/// The order of a harmonic by its id; 0 when it is none that the kit's limit speaks of.
+int harmonicOrder(const Kit& kit, const std::string& id);
 
 }  // namespace ombrek

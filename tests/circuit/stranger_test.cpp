@@ -9,8 +9,8 @@
 #include "circuit/kit_circuit.h"
 #include "circuit/models.h"
 #include "circuit/simulator.h"
+#include "core/text/letters.h"
 #include "folder.h"
-#include "formats/encoding.h"
 
 // A netlist is a file that others send: no word of it is a command of the simulator's, and none takes the
 // program with it.

@@ -1,5 +1,5 @@
-#include "station/before_plug.h"
-#include "station/symptoms.h"
+#include "judged/before_plug.h"
+#include "station/first_light/symptoms.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

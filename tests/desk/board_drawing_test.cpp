@@ -7,7 +7,7 @@
 #include "desk/pieces/voice.h"
 #include "report/joint_picture.h"
 #include "report/photo_file.h"
-#include "station/loupe.h"
+#include "station/board/loupe.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

@@ -7,9 +7,9 @@
 #include "desk/board/board_model.h"
 #include "desk/board/free_evenings.h"
 #include "report/build_sheet.h"
-#include "station/board.h"
-#include "station/loupe.h"
-#include "station/sitting.h"
+#include "station/board/board.h"
+#include "station/board/loupe.h"
+#include "station/board/sitting.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

@@ -4,10 +4,12 @@
 #include <QTcpSocket>
 
 #include "desk/list/list_page.h"
-#include "station/first_light.h"
-#include "station/parts_in.h"
-#include "station/tune.h"
-#include "station/winding.h"
+#include "judged/bag.h"
+#include "judged/tune_next.h"
+#include "station/first_light/first_light.h"
+#include "station/parts_in/parts_in.h"
+#include "station/tune/tune.h"
+#include "station/winding/winding.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

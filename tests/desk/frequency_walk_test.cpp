@@ -4,7 +4,7 @@
 
 #include "desk/tune/live_scale.h"
 #include "formats/files.h"
-#include "station/frequencies.h"
+#include "station/proof/frequencies.h"
 #include "window_fixture.h"
 
 using namespace ombrek;
@@ -83,6 +83,30 @@ TEST_CASE("the counter's worth: typed, counted on the bench, put aside, and a be
     REQUIRE(desk.waitFor([&] { return !desk.window().page()->working(); }));
     desk.reopen();
     CHECK(knownFrequencies(desk.build()).size() == 3);
+}
+
+TEST_CASE("readings of the rooms beside Tune say by whom and with what they were taken, and are told of") {
+    Desk desk(begun, tuningKit());
+    REQUIRE(desk.session().book().prefer("who", "Ida"));
+    QList<Subject> told;
+    QObject::connect(&desk.session(), &Session::taken, &desk.session(),
+                     [&](const Subject& subject) { told << subject; });
+    desk.window().open(QStringLiteral("reference"));
+    line(desk, QStringLiteral("16M 16.0004M 50ppm"));
+    desk.window().open(QStringLiteral("crystals"));
+    line(desk, QStringLiteral("4.913872M"));
+    desk.window().open(QStringLiteral("dial"));
+    line(desk, QStringLiteral("45 7.4948M"));
+    desk.window().open(QStringLiteral("dial"));
+    desk.key(Qt::Key_Return);  // counted on the practice bench
+    REQUIRE(desk.waitFor([&] { return told.size() == 4; }));
+    for (const Subject& subject : told) {
+        const Reading* reading = desk.build().last(subject);
+        REQUIRE(reading != nullptr);
+        CHECK(reading->who == "Ida");
+        CHECK(reading->meter == "counter");
+        CHECK_FALSE(reading->sheet.empty());
+    }
 }
 
 TEST_CASE("crystals: counted, pasted, matched, loaded, dead, and put aside") {

@@ -3,7 +3,8 @@
 #include "desk/bench/line_words.h"
 #include "instruments/bench.h"
 #include "instruments/stand_ins.h"
-#include "station/parts_in.h"
+#include "judged/bag.h"
+#include "station/parts_in/parts_in.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

@@ -10,16 +10,16 @@
 #include "desk/remedy/remedy_model.h"
 #include "desk/which_part/which_part_model.h"
 #include "desk/winding/winding_model.h"
+#include "judged/judged.h"
+#include "judged/remedy.h"
+#include "judged/repair.h"
 #include "kit/instrument.h"
 #include "report/plots.h"
 #include "report/report.h"
-#include "station/board.h"
-#include "station/judged.h"
+#include "station/board/board.h"
+#include "station/board/work.h"
 #include "station/phrases.h"
 #include "station/readings.h"
-#include "station/remedy.h"
-#include "station/repair.h"
-#include "station/work.h"
 #include "window_fixture.h"
 
 using namespace ombrek;
@@ -416,8 +416,7 @@ TEST_CASE("a tap is asked for at its turn and adds wire to the cut") {
     build.windings["L1/coil"] = {6, false};
     CHECK(holds(windingView(other, build, "L1").now, "nineteen passes to go"));
     build.windings["L1/coil"] = {12, false};
-    CHECK(windingView(other, build, "L1").why ==
-          "12 are on: one ten and two. Stop where you like.");
+    CHECK(windingView(other, build, "L1").why == "12 are on: one ten and two. Stop where you like.");
     Winding plain = coil.windings[0];
     plain.taps.clear();
     CHECK(lengthToCut(coil, coil.windings[0]) > lengthToCut(coil, plain) + 8 * coil.tail);

@@ -5,10 +5,10 @@
 #include "desk/pieces/state_list.h"
 #include "formats/kit_json.h"
 #include "mouse.h"
-#include "station/first_light.h"
-#include "station/one_cause.h"
-#include "station/proof.h"
-#include "station/winding.h"
+#include "station/first_light/first_light.h"
+#include "station/parts_in/one_cause.h"
+#include "station/proof/proof.h"
+#include "station/winding/winding.h"
 
 using namespace ombrek;
 

@@ -3,7 +3,7 @@
 
 #include "desk/list/list_page.h"
 #include "desk/paper/paper_page.h"
-#include "station/sign_off.h"
+#include "judged/sign_off.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

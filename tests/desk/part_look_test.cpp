@@ -2,7 +2,7 @@
 
 #include <catch2/catch.hpp>
 
-#include "station/loupe.h"
+#include "station/board/loupe.h"
 
 using namespace ombrek;
 

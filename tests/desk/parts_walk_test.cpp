@@ -8,8 +8,9 @@
 #include "desk/list/list_page.h"
 #include "desk/pieces/band_picker.h"
 #include "formats/stock_csv.h"
-#include "station/bag_story.h"
-#include "station/parts_in.h"
+#include "judged/bag.h"
+#include "station/parts_in/bag_story.h"
+#include "station/parts_in/parts_in.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

@@ -1,12 +1,15 @@
 #include <QMenuBar>
 
+#include "judged/bag.h"
+#include "judged/checks.h"
+#include "judged/sign_off.h"
+#include "judged/tune_next.h"
 #include "mouse.h"
-#include "station/board.h"
-#include "station/first_light.h"
-#include "station/parts_in.h"
-#include "station/sign_off.h"
-#include "station/tune.h"
-#include "station/winding.h"
+#include "station/board/board.h"
+#include "station/first_light/first_light.h"
+#include "station/parts_in/parts_in.h"
+#include "station/tune/tune.h"
+#include "station/winding/winding.h"
 
 using namespace ombrek;
 

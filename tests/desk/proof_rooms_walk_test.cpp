@@ -5,8 +5,8 @@
 #include "desk/proof/why_less_page.h"
 #include "formats/touchstone.h"
 #include "mouse.h"
-#include "station/filter.h"
-#include "station/power_table.h"
+#include "station/proof/filter.h"
+#include "station/proof/power_table.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

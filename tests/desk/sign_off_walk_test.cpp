@@ -3,13 +3,13 @@
 
 #include "desk/air/air_page.h"
 #include "desk/pieces/state_list.h"
+#include "judged/on_air.h"
+#include "judged/repair.h"
+#include "judged/sign_off.h"
 #include "report/report.h"
 #include "report/report_json.h"
 #include "report/rig_card_sheet.h"
-#include "station/on_air.h"
-#include "station/repair.h"
 #include "station/rests_on.h"
-#include "station/sign_off.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

@@ -6,7 +6,7 @@
 #include "desk/suspects/squeeze_page.h"
 #include "desk/suspects/suspects_page.h"
 #include "practice/bench_server.h"
-#include "station/first_light.h"
+#include "station/first_light/first_light.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

@@ -1,8 +1,8 @@
 #include <random>
 
-#include "station/history.h"
-#include "station/sitting.h"
-#include "station/winding.h"
+#include "judged/history.h"
+#include "station/board/sitting.h"
+#include "station/winding/winding.h"
 #include "window_fixture.h"
 
 // A change re-judges only what it can have touched. Whatever is done, what the session shows is what would be

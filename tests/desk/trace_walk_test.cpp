@@ -43,6 +43,13 @@ TEST_CASE(
     CHECK(harmonic(2)->method == "trace");
     CHECK(harmonic(2)->value == Approx(55).margin(1));
     CHECK(harmonic(3)->value == Approx(62).margin(1));
+    // Not by the power meter, whose sheet says nothing of it; all of a trace are one action.
+    CHECK(harmonic(2)->meter.empty());
+    CHECK(harmonic(2)->uncertainty == SpectrumQuestion().uncertainty);
+    REQUIRE(desk.session().book().undo());
+    CHECK(harmonic(2)->method != "trace");
+    CHECK(harmonic(3)->method != "trace");
+    REQUIRE(desk.session().book().redo());
     CHECK(desk.session().judged().proof().harmonicVerdicts.at(0).state == VerdictState::pass);
     // Noise that hides the third: the reading before it stays, none is made up.
     const double before = harmonic(3)->value;

@@ -1,7 +1,7 @@
 #include <cmath>
 
 #include "practice/truth.h"
-#include "station/tune.h"
+#include "station/tune/tune.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

@@ -1,8 +1,8 @@
 #include <map>
 
-#include "station/tune_rounds.h"
-#include "station/tune_ways.h"
-#include "station/winding.h"
+#include "station/tune/tune_rounds.h"
+#include "station/tune/tune_ways.h"
+#include "station/winding/winding.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

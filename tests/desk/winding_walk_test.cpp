@@ -4,7 +4,7 @@
 
 #include "desk/winding/picture_page.h"
 #include "desk/winding/trimmer_model.h"
-#include "station/winding.h"
+#include "station/winding/winding.h"
 #include "window_fixture.h"
 
 using namespace ombrek;

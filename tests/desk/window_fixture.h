@@ -13,10 +13,10 @@
 #include "bench_fixture.h"
 #include "desk/pages.h"
 #include "desk/window.h"
+#include "judged/before_plug.h"
 #include "look/colours.h"
 #include "practice/bench_server.h"
-#include "station/before_plug.h"
-#include "station/key_down.h"
+#include "station/first_light/key_down.h"
 
 namespace ombrek {
 
@@ -33,7 +33,7 @@ inline QApplication& application() {
                            QString::fromStdString((person / "").string()));
         installStyle();
         installFonts();
-        Window::setNight(false);
+        setNight(false);
         return true;
     }();
     (void)dressed;

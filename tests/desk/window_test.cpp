@@ -10,11 +10,12 @@
 #include "desk/pieces/state_list.h"
 #include "desk/stations.h"
 #include "draws.h"
-#include "station/board.h"
-#include "station/parts_in.h"
-#include "station/proof.h"
-#include "station/sign_off.h"
-#include "station/winding.h"
+#include "judged/bag.h"
+#include "judged/sign_off.h"
+#include "station/board/board.h"
+#include "station/parts_in/parts_in.h"
+#include "station/proof/proof.h"
+#include "station/winding/winding.h"
 #include "window_fixture.h"
 
 using namespace ombrek;
@@ -227,7 +228,7 @@ TEST_CASE("every page has something to show, in both benches and in every size")
     int look = 0;
     Desk desk(partWay);
     for (const bool night : {false, true}) {
-        Window::setNight(night);
+        setNight(night);
         for (const QSize size : {QSize(1024, 700), QSize(1280, 800), QSize(1920, 1080)}) {
             if (!longRun() && look++ % 2 == 1) continue;  // each size and each bench once or more
             desk.window().resize(size);
@@ -252,7 +253,7 @@ TEST_CASE("every page has something to show, in both benches and in every size")
             }
         }
     }
-    Window::setNight(false);
+    setNight(false);
 }
 
 TEST_CASE("F11 leaves only the big thing, and ? shows the keys") {

@@ -7,7 +7,7 @@
 #include "formats/stock_csv.h"
 #include "lists/packing_list.h"
 #include "lists/parts_list.h"
-#include "station/work.h"
+#include "station/board/work.h"
 
 using namespace ombrek;
 

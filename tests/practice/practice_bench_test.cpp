@@ -12,11 +12,12 @@
 #include "book/book.h"
 #include "instruments/bench_client.h"
 #include "instruments/scpi.h"
+#include "judged/bag.h"
+#include "judged/judged.h"
+#include "judged/sign_off.h"
 #include "practice/bench_server.h"
-#include "station/bag_story.h"
-#include "station/judged.h"
-#include "station/parts_in.h"
-#include "station/sign_off.h"
+#include "station/parts_in/bag_story.h"
+#include "station/parts_in/parts_in.h"
 
 using namespace ombrek;
 

@@ -4,8 +4,8 @@
 
 #include "bench_fixture.h"
 #include "book/book.h"
-#include "station/judged.h"
-#include "station/sign_off.h"
+#include "judged/judged.h"
+#include "judged/sign_off.h"
 #include "trial.h"
 
 using namespace ombrek;

@@ -5,7 +5,7 @@
 #include "bench_fixture.h"
 #include "book/book.h"
 #include "folder.h"
-#include "station/judged.h"
+#include "judged/judged.h"
 
 using namespace ombrek;
 

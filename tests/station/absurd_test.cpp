@@ -3,18 +3,18 @@
 #include <limits>
 
 #include "bench_fixture.h"
-#include "station/before_plug.h"
-#include "station/board.h"
+#include "judged/before_plug.h"
+#include "judged/judged.h"
+#include "judged/sign_off.h"
+#include "station/board/board.h"
 #include "station/expected.h"
-#include "station/first_light.h"
-#include "station/judged.h"
-#include "station/parts_in.h"
-#include "station/power_table.h"
-#include "station/proof.h"
+#include "station/first_light/first_light.h"
+#include "station/parts_in/parts_in.h"
+#include "station/proof/power_table.h"
+#include "station/proof/proof.h"
 #include "station/readings.h"
-#include "station/sign_off.h"
-#include "station/tune.h"
-#include "station/winding.h"
+#include "station/tune/tune.h"
+#include "station/winding/winding.h"
 
 using namespace ombrek;
 

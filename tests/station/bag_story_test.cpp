@@ -1,11 +1,12 @@
 #include <cmath>
 
 #include "bench_fixture.h"
+#include "judged/bag.h"
+#include "judged/judged.h"
+#include "judged/remedy.h"
 #include "report/supplier_letter.h"
-#include "station/bag_story.h"
-#include "station/judged.h"
-#include "station/parts_in.h"
-#include "station/remedy.h"
+#include "station/parts_in/bag_story.h"
+#include "station/parts_in/parts_in.h"
 
 using namespace ombrek;
 

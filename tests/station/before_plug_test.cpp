@@ -1,6 +1,6 @@
 #include <catch2/catch.hpp>
 
-#include "station/before_plug.h"
+#include "judged/before_plug.h"
 
 using namespace ombrek;
 

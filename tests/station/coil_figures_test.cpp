@@ -1,4 +1,4 @@
-#include "station/coil_figures.h"
+#include "station/winding/coil_figures.h"
 
 #include <catch2/catch.hpp>
 #include <cmath>
@@ -6,8 +6,8 @@
 #include "bench_fixture.h"
 #include "core/coil/loss.h"
 #include "core/coil/winding.h"
-#include "station/reel.h"
-#include "station/winding.h"
+#include "station/winding/reel.h"
+#include "station/winding/winding.h"
 
 using namespace ombrek;
 

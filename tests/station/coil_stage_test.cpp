@@ -3,7 +3,7 @@
 #include "bench_fixture.h"
 #include "core/coil/winding.h"
 #include "kit/instrument.h"
-#include "station/winding.h"
+#include "station/winding/winding.h"
 
 using namespace ombrek;
 

@@ -1,4 +1,4 @@
-#include "station/frequencies.h"
+#include "station/proof/frequencies.h"
 #include "tune_bench.h"
 
 using namespace ombrek;

@@ -1,9 +1,10 @@
-#include "station/history.h"
+#include "judged/history.h"
 
 #include <catch2/catch.hpp>
 
 #include "bench_fixture.h"
-#include "station/key_down.h"
+#include "judged/evidence.h"
+#include "station/first_light/key_down.h"
 #include "station/subjects.h"
 
 using namespace ombrek;

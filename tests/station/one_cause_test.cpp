@@ -1,4 +1,4 @@
-#include "station/one_cause.h"
+#include "station/parts_in/one_cause.h"
 
 #include <catch2/catch.hpp>
 

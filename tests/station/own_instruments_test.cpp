@@ -2,8 +2,8 @@
 #include <cmath>
 
 #include "bench_fixture.h"
-#include "station/flow_wanted.h"
-#include "station/supply_advice.h"
+#include "judged/supply_advice.h"
+#include "station/first_light/flow_wanted.h"
 
 using namespace ombrek;
 

@@ -1,11 +1,11 @@
-#include "station/plan_edit.h"
+#include "station/board/plan_edit.h"
 
 #include "bench_fixture.h"
 #include "formats/kit_edit.h"
 #include "lists/instructions.h"
-#include "station/hardware.h"
-#include "station/plan_from_parts.h"
-#include "station/work.h"
+#include "station/board/plan_from_parts.h"
+#include "station/board/work.h"
+#include "station/parts_in/hardware.h"
 
 using namespace ombrek;
 

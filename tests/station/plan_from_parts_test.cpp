@@ -1,11 +1,11 @@
-#include "station/plan_from_parts.h"
+#include "station/board/plan_from_parts.h"
 
 #include <catch2/catch.hpp>
 #include <random>
 #include <set>
 
 #include "bench_fixture.h"
-#include "station/work.h"
+#include "station/board/work.h"
 
 using namespace ombrek;
 

@@ -3,8 +3,8 @@
 
 #include "bench_fixture.h"
 #include "core/coil/winding.h"
-#include "station/proof.h"
-#include "station/winding.h"
+#include "station/proof/proof.h"
+#include "station/winding/winding.h"
 
 using namespace ombrek;
 

@@ -1,12 +1,12 @@
 #include <catch2/catch.hpp>
 
 #include "bench_fixture.h"
-#include "station/antenna.h"
-#include "station/chain.h"
-#include "station/filter.h"
-#include "station/judged.h"
-#include "station/less_power.h"
-#include "station/power_table.h"
+#include "judged/judged.h"
+#include "judged/less_power.h"
+#include "station/proof/antenna.h"
+#include "station/proof/chain.h"
+#include "station/proof/filter.h"
+#include "station/proof/power_table.h"
 #include "station/said.h"
 
 using namespace ombrek;

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "station/proof.h"
+#include "station/proof/proof.h"
 
 namespace ombrek {
 

@@ -5,10 +5,11 @@
 
 #include "bench_fixture.h"
 #include "formats/kit_json.h"
-#include "station/first_light.h"
-#include "station/judged.h"
+#include "judged/checks.h"
+#include "judged/judged.h"
+#include "judged/sign_off.h"
+#include "station/first_light/first_light.h"
 #include "station/readings.h"
-#include "station/sign_off.h"
 
 // What rests on what, and that what was changed is measured again.
 

@@ -6,14 +6,14 @@
 #include "book/book.h"
 #include "folder.h"
 #include "formats/next_builder.h"
-#include "station/judged.h"
-#include "station/licence.h"
-#include "station/not_measured.h"
-#include "station/on_air.h"
-#include "station/repair.h"
+#include "judged/judged.h"
+#include "judged/licence.h"
+#include "judged/not_measured.h"
+#include "judged/on_air.h"
+#include "judged/repair.h"
+#include "judged/rig_card.h"
+#include "judged/sign_off.h"
 #include "station/rests_on.h"
-#include "station/rig_card.h"
-#include "station/sign_off.h"
 
 using namespace ombrek;
 
@@ -53,8 +53,8 @@ const Gate& gateOf(const Readiness& ready, const std::string& id) {
 /// The builder's word on one evidence as it stands.
 void accept(Build& build, const Readiness& ready, const std::string& gate, const std::string& what,
             const std::string& forbids = "") {
-    build.gates[evidenceGate(gate, what)] = {"lived with", 0, basisOf({evidence(ready, gate, what)}),
-                                             forbids};
+    const Evidence& e = evidence(ready, gate, what);
+    build.gates[evidenceGate(gate, e)] = {"lived with", 0, basisOf({e}), forbids};
 }
 
 FitFor fitness(const Judged& judged, const std::string& what) {
@@ -111,6 +111,26 @@ TEST_CASE("passing knowingly is of one evidence, and falls back when a later rea
     CHECK_FALSE(evidence(ready, "power", "Power at the rated supply, 30m").accepted);
 }
 
+TEST_CASE("the builder's word stays with a thing, whatever it is called") {
+    Build build;
+    readPower(build, "20m", 2.0);
+    readPower(build, "40m", 4.1);
+    readPower(build, "30m", 4.1);
+    const char* title = "Power at the rated supply, 20m";
+    const Readiness before = Judged(rig(), build, limit()).readiness();
+    Evidence e = evidence(before, "power", title);
+    CHECK(evidenceGate("power", e) == "power/" + Subject::power("20m").text());
+    accept(build, before, "power", title);
+    CHECK(build.gates.begin()->second.basis.find(title) == std::string::npos);
+    e.what = "What it puts out";
+    REQUIRE(wordOn(build, "power", e) != nullptr);
+    CHECK(speaksFor(wordOn(build, "power", e)->second.basis, e));
+    // Books before version 8 have it by its title.
+    const GateRecord old{"lived with", 0, "fail\tPower at the rated supply, 20m\n", ""};
+    build.gates = {{std::string("power/") + title, old}};
+    CHECK(evidence(Judged(rig(), build, limit()).readiness(), "power", title).accepted);
+}
+
 TEST_CASE("unknown is no pass, and a known defect says what it forbids") {
     Build build;
     const Readiness nothing = Judged(rig(), build, limit()).readiness();
@@ -154,7 +174,7 @@ TEST_CASE("what fails the limit, and what a known defect forbids, bars its band 
     const auto defect = [&](const char* forbids) {
         const Readiness now = Judged(rig(), build, limit()).readiness();
         const Evidence& e = gateOf(now, "coils").evidence.front();
-        build.gates[evidenceGate("coils", e.what)] = {"known", 0, basisOf({e}), forbids};
+        build.gates[evidenceGate("coils", e)] = {"known", 0, basisOf({e}), forbids};
         const Judged judged(rig(), build, limit());
         return std::pair(fitness(judged, "the air on 40m").fit, fitness(judged, "the air on 30m").fit);
     };

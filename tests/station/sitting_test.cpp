@@ -1,11 +1,11 @@
-#include "station/sitting.h"
+#include "station/board/sitting.h"
 
 #include <catch2/catch.hpp>
 
 #include "bench_fixture.h"
 #include "kit/package.h"
-#include "station/loupe.h"
-#include "station/work.h"
+#include "station/board/loupe.h"
+#include "station/board/work.h"
 
 using namespace ombrek;
 

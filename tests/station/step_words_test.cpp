@@ -1,8 +1,9 @@
 #include <catch2/catch.hpp>
 
+#include "judged/hold.h"
+#include "judged/judged.h"
 #include "kit/kit.h"
-#include "station/board.h"
-#include "station/judged.h"
+#include "station/board/board.h"
 
 using namespace ombrek;
 

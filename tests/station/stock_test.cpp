@@ -3,9 +3,9 @@
 #include "bench_fixture.h"
 #include "formats/core_clues.h"
 #include "formats/stock_text.h"
+#include "judged/judged.h"
 #include "lists/packing_list.h"
 #include "report/label_sheet.h"
-#include "station/judged.h"
 
 using namespace ombrek;
 

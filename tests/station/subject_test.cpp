@@ -2,7 +2,8 @@
 #include <unordered_set>
 
 #include "bench_fixture.h"
-#include "station/judged.h"
+#include "judged/evidence.h"
+#include "judged/judged.h"
 #include "station/subjects.h"
 
 using namespace ombrek;

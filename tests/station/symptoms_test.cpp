@@ -2,7 +2,7 @@
 
 #include "formats/files.h"
 #include "formats/tables.h"
-#include "station/symptoms.h"
+#include "station/first_light/symptoms.h"
 
 using namespace ombrek;
 

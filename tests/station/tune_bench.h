@@ -3,8 +3,8 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "station/judged.h"
-#include "station/tune.h"
+#include "judged/judged.h"
+#include "station/tune/tune.h"
 
 namespace ombrek {
 

@@ -1,5 +1,5 @@
-#include "station/tune_order.h"
-#include "station/tune_ways.h"
+#include "station/tune/tune_order.h"
+#include "station/tune/tune_ways.h"
 #include "tune_bench.h"
 
 using namespace ombrek;

@@ -1,9 +1,10 @@
 #include <random>
 
-#include "station/end_stop.h"
-#include "station/tune_before.h"
-#include "station/tune_rounds.h"
-#include "station/tune_ways.h"
+#include "judged/tune_before.h"
+#include "judged/tune_next.h"
+#include "station/tune/end_stop.h"
+#include "station/tune/tune_rounds.h"
+#include "station/tune/tune_ways.h"
 #include "tune_bench.h"
 
 using namespace ombrek;

@@ -1,6 +1,7 @@
 #include "bench_fixture.h"
-#include "station/first_light.h"
-#include "station/judged.h"
+#include "judged/checks.h"
+#include "judged/judged.h"
+#include "station/first_light/first_light.h"
 #include "station/notes.h"
 #include "station/rests_on.h"
 

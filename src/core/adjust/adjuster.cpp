@@ -16,7 +16,7 @@ double turnsOf(const Adjuster& a) {
 }
 
 /// In whole numbers: a jumper's steps, a menu's counts.
-bool counted(const Adjuster& a) { return a.high > a.low && (a.kind == Kind::jumper || a.kind == Kind::menu); }
+bool stepped(const Adjuster& a) { return a.high > a.low && (a.kind == Kind::jumper || a.kind == Kind::menu); }
 bool manyTurns(const Adjuster& a) { return (a.kind == Kind::pot || a.kind == Kind::slug) && turnsOf(a) > 1; }
 
 /// The hours of a clock from its least to its most, where it turns once at most.
@@ -31,13 +31,13 @@ Hours hoursOf(const Adjuster& a) {
 
 double standable(const Adjuster& a, double position) {
     position = std::clamp(std::isnan(position) ? 0.5 : position, 0.0, 1.0);
-    if (counted(a)) return (std::round(a.low + position * (a.high - a.low)) - a.low) / (a.high - a.low);
+    if (stepped(a)) return (std::round(a.low + position * (a.high - a.low)) - a.low) / (a.high - a.low);
     return std::round(position * 1000) / 1000;
 }
 
 std::string positionText(const Adjuster& a, double position) {
     position = std::clamp(std::isnan(position) ? 0.0 : position, 0.0, 1.0);
-    if (counted(a)) {
+    if (stepped(a)) {
         const std::string count = decimals(a.low + position * (a.high - a.low), 0);
         return a.kind == Kind::jumper ? "step " + count : count;
     }
@@ -63,14 +63,14 @@ std::optional<double> readPosition(const Adjuster& a, std::string_view text) {
         return readPosition(a, words.substr(0, at));
     if (!value || !std::isfinite(value->value)) return std::nullopt;
     double share = value->value / 100;
-    if (!percent && counted(a)) share = (value->value - a.low) / (a.high - a.low);
+    if (!percent && stepped(a)) share = (value->value - a.low) / (a.high - a.low);
     if (!percent && manyTurns(a)) share = value->value / turnsOf(a);
     if (share < 0 || share > 1) return std::nullopt;
     return standable(a, share);
 }
 
 std::string positionRange(const Adjuster& a) {
-    if (counted(a)) return decimals(a.low, 0) + " to " + decimals(a.high, 0);
+    if (stepped(a)) return decimals(a.low, 0) + " to " + decimals(a.high, 0);
     if (manyTurns(a)) return "0 to " + decimals(turnsOf(a), turnsOf(a) < 10 ? 1 : 0) + " turns";
     return "0 to 100\u202f%";
 }

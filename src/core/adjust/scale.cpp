@@ -6,6 +6,8 @@
 #include <cmath>
 #include <optional>
 
+#include "core/text/letters.h"
+
 namespace ombrek {
 namespace {
 
@@ -88,10 +90,7 @@ double most(const ReadingScale& scale) {
 }  // namespace
 
 Result<ScaleMark> readMark(const ReadingScale& scale, std::string_view typed) {
-    std::string text;
-    for (const char c : typed) text += char(std::tolower(static_cast<unsigned char>(c)));
-    while (!text.empty() && std::isspace(static_cast<unsigned char>(text.back()))) text.pop_back();
-    while (!text.empty() && std::isspace(static_cast<unsigned char>(text.front()))) text.erase(0, 1);
+    const std::string text = lowered(trimmed(typed));
     std::optional<double> rank;
     if (!text.empty() && scale.kind == Kind::sMeter) rank = sRank(text);
     if (!text.empty() && scale.kind == Kind::bar) rank = barRank(scale, text);

@@ -4,6 +4,7 @@
 #include <cctype>
 
 #include "core/adjust/by_ear.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {
@@ -16,8 +17,7 @@ bool lowers(Wand wand) { return wand != Wand::brass; }
 }  // namespace
 
 std::optional<WandTest> readWand(std::string_view typed) {
-    std::string text;
-    for (const char c : typed) text += char(std::tolower(static_cast<unsigned char>(c)));
+    const std::string text = lowered(typed);
     const auto says = [&](std::string_view word) { return text.find(word) != std::string::npos; };
     std::optional<Wand> wand;
     for (int i = 0; i < 3; ++i) {

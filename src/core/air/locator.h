@@ -9,7 +9,7 @@ namespace ombrek {
 
 /// A place on the earth, or the middle of a square on it.
 struct Place2d {
-    double latitude = 0, longitude = 0;  ///< WGS 84 [°], north and east positive
+    double latitude = 0, longitude = 0;    ///< WGS 84 [°], north and east positive
     double halfHeight = 0, halfWidth = 0;  ///< of the square that was said [°]; 0: a point
 };
 
@@ -30,12 +30,14 @@ struct GreatCircle {
     double bearing = 0;  ///< at the first place, from true north over east, 0 … 360 [°]; NaN: no way to go
     double within = 0;   ///< how far both squares let the ends lie from their middles, together [km]
 };
+/// The shortest way over the WGS 84 ellipsoid: distance [m] and bearing [degrees]. Source: GeographicLib.
 GreatCircle greatCircle(const Place2d& from, const Place2d& to);
 
 /// A place as seen from another on an azimuthal equidistant map about it: east and north [km].
 struct MapPoint {
     double east = 0, north = 0;
 };
+/// Where a place stands on an azimuthal map about the middle.
 MapPoint onMap(const Place2d& middle, const Place2d& place);
 
 }  // namespace ombrek

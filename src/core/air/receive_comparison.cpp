@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/quantity/quantity.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {
@@ -12,8 +13,8 @@ struct EarWord {
     std::string_view word;
     HeardDifference heard;
 };
-constexpr EarWord kEar[] = {{"not heard", {-15, 5}}, {"much weaker", {-12, 4}},  {"much stronger", {12, 4}},
-                            {"weaker", {-6, 3}},     {"stronger", {6, 3}},       {"equal", {0, 2}},
+constexpr EarWord kEar[] = {{"not heard", {-15, 5}}, {"much weaker", {-12, 4}}, {"much stronger", {12, 4}},
+                            {"weaker", {-6, 3}},     {"stronger", {6, 3}},      {"equal", {0, 2}},
                             {"same", {0, 2}},        {"the same", {0, 2}}};
 
 std::string lowered(std::string_view text) {
@@ -37,7 +38,9 @@ std::vector<std::pair<char, double>> numbersIn(std::string text) {
         }
         std::size_t used = 0;
         std::size_t end = at + 1;
-        while (end < text.size() && (std::isdigit(static_cast<unsigned char>(text[end])) != 0 || text[end] == '.')) ++end;
+        while (end < text.size() &&
+               (std::isdigit(static_cast<unsigned char>(text[end])) != 0 || text[end] == '.'))
+            ++end;
         const auto read = parseQuantity(text.substr(at, end - at));
         used = end - at;
         out.emplace_back(at > 0 ? text[at - 1] : ' ', read ? read->value : NAN);
@@ -105,11 +108,11 @@ ReceiveVerdict judgeReceive(const std::vector<HeardDifference>& all) {
         out.sentence = "The comparisons scatter by " + by + ": fading; take turns faster, on more signals.";
     } else {
         out.state = VerdictState::pass;
-        out.sentence = out.mean > kAlike ? "It hears " + by + " more than the other receiver."
-                                         : "It hears as well as the other receiver, within " +
-                                               formatQuantity(std::max(out.uncertainty, std::abs(out.mean)),
-                                                              Unit::decibel, 2) +
-                                               ".";
+        out.sentence =
+            out.mean > kAlike
+                ? "It hears " + by + " more than the other receiver."
+                : "It hears as well as the other receiver, within " +
+                      formatQuantity(std::max(out.uncertainty, std::abs(out.mean)), Unit::decibel, 2) + ".";
     }
     return out;
 }

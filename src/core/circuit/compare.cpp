@@ -7,6 +7,8 @@
 #include <set>
 #include <sstream>
 
+#include "core/text/letters.h"
+
 namespace ombrek {
 namespace {
 
@@ -97,8 +99,7 @@ Result<Channel> readChannel(const std::string& line) {
     bool told = false;
     for (std::string w; in >> w;) {
         while (!w.empty() && (w.back() == ':' || w.back() == ',' || w.back() == ';')) w.pop_back();
-        std::string low = w;
-        for (char& c : low) c = char(std::tolower(static_cast<unsigned char>(c)));
+        const std::string low = lowered(w);
         const auto hit = std::find_if(std::begin(kWords), std::end(kWords),
                                       [&](const WorksWord& x) { return x.word == low; });
         if (!told && hit != std::end(kWords)) {

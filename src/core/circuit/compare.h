@@ -15,6 +15,7 @@ struct Channel {
     Works works = Works::yes;
     std::vector<std::string> uses;  ///< designators
 };
+/// The word of a state, as a line of channels says it.
 std::string_view word(Channel::Works works);
 
 /// "30m dead K3 L5 C12": a name, a word for how it works, what it uses.

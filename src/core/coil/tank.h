@@ -14,6 +14,7 @@ struct TankCapacitance {
     double trimmerLow = 0.0;
     double trimmerHigh = 0.0;
 
+    /// Of the trimmer at a position 0 … 1, with what is fixed [F].
     double at(double position) const {
         return fixed + stray + trimmerLow + position * (trimmerHigh - trimmerLow);
     }

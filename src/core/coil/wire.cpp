@@ -10,6 +10,7 @@
 #include <string>
 
 #include "core/quantity/quantity.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {
@@ -60,10 +61,10 @@ std::string nearestGauge(double bare, WireNames scale) {
     return name;
 }
 
-std::string lowered(std::string_view text) {
+std::string bare(std::string_view text) {
     std::string out;
     for (const char c : text) {
-        if (!std::isspace(static_cast<unsigned char>(c))) out.push_back(char(std::tolower((unsigned char)c)));
+        if (!std::isspace(static_cast<unsigned char>(c))) out.push_back(lowered(c));
     }
     return out;
 }
@@ -85,7 +86,7 @@ std::string wireName(const std::string& given, const Wire& wire) {
     std::string name =
         wireNames == WireNames::millimetres ? std::string() : nearestGauge(wire.bare, wireNames);
     if (name.empty()) name = decimals(wire.bare * 1000, 2) + "\u202fmm";
-    return lowered(name) == lowered(given) ? given : name + " (kit: " + given + ")";
+    return bare(name) == bare(given) ? given : name + " (kit: " + given + ")";
 }
 
 std::string lengthName(double metres) {
@@ -100,7 +101,7 @@ Wire enamelledWire(double bareDiameter) {
 }
 
 Result<Wire> parseWire(std::string_view text) {
-    const std::string body = lowered(text);
+    const std::string body = bare(text);
     const bool awg = body.ends_with("awg") || body.starts_with('#');
     if (awg || body.ends_with("swg")) {
         const std::size_t start = body.starts_with('#') ? 1 : 0;

@@ -34,6 +34,7 @@ ReferenceFit fitReference(const std::vector<CountedPoint>& points);
 /// nothing known.
 double worstPpm(const ReferenceFit& fit);
 
+/// What the counter is good for, as it stands in a sentence.
 std::string word(ReferenceFit::Verdict verdict);
 
 /// What may be said of a frequency that such a counter reads. @param ppm  half of the interval; NaN: nothing

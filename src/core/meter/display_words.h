@@ -34,6 +34,8 @@ struct ShownNumber {
     double value = 0;  ///< no negative zero
     double count = 0;  ///< worth of its last digit
 };
+/// A number as a display shows it, with its last digit's worth; nothing when it is none. @param comma  a
+/// comma is the decimal mark
 std::optional<ShownNumber> readShownNumber(std::string_view word, bool comma = false);
 
 /// A line's words: cut at blanks, commas (where they are no decimal marks), semicolons, "=" and ":"; a number

@@ -19,6 +19,7 @@ struct LinePattern {
     std::string unit{};  ///< of a line that says none
     bool comma = false;
 
+    /// As it is written in a command set.
     std::string text() const;
 };
 

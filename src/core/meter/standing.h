@@ -18,6 +18,7 @@ class Standing {
     Standing(Unit unit, Flow flow, std::function<double(double)> error, int average = 1);
 
     enum class State { waiting, stands };
+    /// One more sample. @return how the value stands with it
     State take(const Sample& sample);
     /// @pre it stands
     const Sample& value() const { return value_; }

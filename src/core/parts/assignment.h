@@ -58,6 +58,7 @@ class ClassDetours {
         std::vector<double> toClass;  ///< 0 for the one it is in
         double unpaired = 0;          ///< 0 if it has no column
     };
+    /// The detours of one row.
     Of of(std::size_t row);
 
  private:

@@ -51,6 +51,7 @@ struct ToleranceLetter {
     char letter;
     double low, high;  ///< [%]
 };
+/// Of IEC 60062; null for a letter that is none.
 const ToleranceLetter* toleranceLetter(char letter);
 
 }  // namespace ombrek

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <array>
 
+#include "core/text/enumerators.h"
+
 namespace ombrek {
 namespace {
 
@@ -11,6 +13,7 @@ constexpr std::array<std::string_view, kPartKinds> kWords{
 
 }  // namespace
 
+static_assert(kPartKinds == enumerators<PartKind>());
 std::string_view word(PartKind kind) { return kWords[static_cast<std::size_t>(kind)]; }
 
 std::optional<PartKind> partKind(std::string_view word) {

@@ -7,6 +7,7 @@
 #include <tuple>
 
 #include "core/parts/bag.h"
+#include "core/text/enumerators.h"
 
 namespace ombrek {
 namespace {
@@ -98,6 +99,7 @@ std::vector<std::size_t> likeLines(const SubstituteWanted& wanted, const std::ve
 
 std::string_view word(How how) {
     static constexpr std::array<std::string_view, 3> words{"single", "series", "parallel"};
+    static_assert(words.size() == enumerators<How>());
     return words[static_cast<std::size_t>(how)];
 }
 

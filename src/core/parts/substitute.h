@@ -40,6 +40,7 @@ struct Substitute {
     Working working;
 };
 
+/// "single", "series", "parallel".
 std::string_view word(Substitute::How how);
 
 /// What in the stock can stand for a part: like parts, and two in series or parallel.

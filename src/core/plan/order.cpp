@@ -4,6 +4,8 @@
 #include <queue>
 #include <tuple>
 
+#include "core/text/enumerators.h"
+
 namespace ombrek {
 namespace {
 
@@ -48,6 +50,7 @@ const std::array<School, 5>& schools() {
          {Order::hardestFirst, "hardest", "hardest first",
           "What you dread is done while the board is empty and the hand rested.",
           "The first evening is the longest, and it does not lie flat."}}};
+    static_assert(all.size() == enumerators<Order>());
     return all;
 }
 

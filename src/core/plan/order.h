@@ -24,7 +24,9 @@ struct School {
     Order order;
     std::string_view word, name, buys, costs;
 };
+/// The schools of building, in the order in which they are offered.
 const std::array<School, 5>& schools();
+/// The school of an order.
 const School& school(Order order);
 
 /// What the plan needs to know of one step.

@@ -4,8 +4,11 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/text/enumerators.h"
+
 namespace ombrek {
 
+static_assert(kWorkKinds == enumerators<WorkKind>());
 std::string_view word(WorkKind kind) {
     static constexpr std::array<std::string_view, kWorkKinds> words{
         "preparing", "soldering", "polarised parts", "winding", "mechanical work", "testing", "inspecting"};

@@ -41,6 +41,7 @@ class Pace {
     struct Log {
         double mean = 0, deviation = 0;
     };
+    /// The pace of one kind of work, as a logarithm with its spread.
     Log of(WorkKind kind) const;
     /// The usual time over the time planned, e to that mean.
     double factor(WorkKind kind) const;

@@ -73,12 +73,13 @@ const std::vector<std::string>& powerWays();
 /// @return a Problem when a figure is missing or cannot be
 Result<PowerBudget> powerBy(const PowerWay& way);
 
-/// Two ways of the same power: their mean by weight, and whether they differ by more than they may.
+/// Two ways of the same power as one.
 struct Combined {
     double watts = 0, deviation = 0;
     double apart = 0;   ///< times the standard uncertainty of their difference
     bool agree = true;  ///< within two
 };
+/// Their mean by weight, and whether they differ by more than they may.
 Combined combined(const PowerBudget& a, const PowerBudget& b);
 
 }  // namespace ombrek

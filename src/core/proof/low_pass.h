@@ -17,10 +17,12 @@ struct FilterPart {
     double spread = 5;  ///< limit of its value's error [%]: the meter's, else its tolerance
     bool measured = false;
     double wanted = 0;  ///< as the kit has it [same unit]; 0: not said
+    /// An inductor, in series or in a trap.
     bool coil() const {
         return element.kind == LadderElement::Kind::seriesL || element.kind == LadderElement::Kind::shuntL;
     }
 };
+/// The same as a ladder that can be reckoned, from the transmitter to the socket.
 std::vector<LadderElement> elementsOf(const std::vector<FilterPart>& filter);
 
 /// What comes out of the final stage before the filter.
@@ -54,6 +56,8 @@ struct FilterFigures {
     double worstMargin = 0;     ///< the least of them over what is required [dB]
     int worstOrder = 2;
 };
+/// Loss in the band, attenuation of each harmonic [dB], and the least margin. @throws std::domain_error
+/// without elements
 FilterFigures filterFigures(const std::vector<LadderElement>& filter, const FilterQuestion& question);
 
 /// Many filters of parts as they may be.
@@ -85,14 +89,15 @@ enum class SqueezeFor { power, suppression };
 std::vector<Squeeze> whichToSqueeze(const std::vector<FilterPart>& filter, const FilterQuestion& question,
                                     SqueezeFor aim, double reach = 10);
 
-/// Where squeezing is not enough: a turn more on one coil after another, each time the one that gives most,
-/// until the limit is met with 1 dB to spare or the carrier would lose over 0.5 dB more.
-/// @param turns  of each part; 0: no coil
+/// A low-pass with turns put on where squeezing is not enough.
 struct TurnsMore {
     std::vector<std::string> coils;  ///< one name for each turn; empty: no turn helps
     FilterFigures after;
     std::vector<LadderElement> filter;
 };
+/// A turn more on one coil after another, each time the one that gives most, until the limit is met with
+/// 1 dB to spare or the carrier would lose over 0.5 dB more.
+/// @param turns  of each part; 0: no coil
 TurnsMore turnsToMeet(const std::vector<FilterPart>& filter, const std::vector<int>& turns,
                       const FilterQuestion& question);
 

@@ -1,9 +1,12 @@
 #include "core/proof/readiness.h"
 
 #include <algorithm>
+#include <array>
 #include <charconv>
 #include <cmath>
 #include <optional>
+
+#include "core/text/enumerators.h"
 
 namespace ombrek {
 
@@ -63,15 +66,21 @@ double numberOf(const std::string& text) {
     return out;
 }
 
-std::optional<BasisLine> lineOf(const std::string& basis, const std::string& what) {
+/// As books have them, however they are shown.
+constexpr std::array<std::string_view, 5> kStates{"pass", "doubtful", "fail", "cannot tell", "not done"};
+static_assert(kStates.size() == enumerators<VerdictState>());
+std::string_view keptState(VerdictState state) { return kStates[std::size_t(state)]; }
+
+std::optional<BasisLine> lineOf(const std::string& basis, const Evidence& evidence) {
     for (std::size_t at = 0; at < basis.size();) {
         const std::size_t end = std::min(basis.find('\n', at), basis.size());
         const auto cell = cells(basis.substr(at, end - at));
         at = end + 1;
-        if (cell.size() < 2 || cell[1] != what) continue;
+        // Books before version 8 have it by its title.
+        if (cell.size() < 2 || (cell[1] != evidence.kept() && cell[1] != evidence.what)) continue;
         for (const auto state :
              {VerdictState::fail, VerdictState::cannotTell, VerdictState::doubtful, VerdictState::notDone}) {
-            if (cell[0] != word(state)) continue;
+            if (cell[0] != keptState(state)) continue;
             BasisLine out{distance(state), NAN, 0};
             if (cell.size() > 3) out.value = numberOf(cell[2]), out.uncertainty = numberOf(cell[3]);
             return out;
@@ -102,7 +111,7 @@ std::string basisOf(const std::vector<Evidence>& evidence) {
     std::string out;
     for (const Evidence& e : evidence) {
         if (e.state == VerdictState::pass) continue;
-        out += std::string(word(e.state)) + "\t" + e.what;
+        out += std::string(keptState(e.state)) + "\t" + e.kept();
         if (std::isfinite(e.value)) out += "\t" + exactly(e.value) + "\t" + exactly(e.uncertainty);
         out += "\n";
     }
@@ -111,7 +120,7 @@ std::string basisOf(const std::vector<Evidence>& evidence) {
 
 bool speaksFor(const std::string& basis, const Evidence& evidence) {
     if (basis.empty()) return distance(evidence.state) <= 2;
-    const auto line = lineOf(basis, evidence.what);
+    const auto line = lineOf(basis, evidence);
     return distance(evidence.state) <= (line ? line->distance : 0) && !(line && moved(*line, evidence));
 }
 

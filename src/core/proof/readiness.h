@@ -23,6 +23,8 @@ struct Evidence {
     std::int64_t at = 0;    ///< when, seconds since 1970, UTC; 0: no reading
     double value = std::numeric_limits<double>::quiet_NaN(), uncertainty = 0;  ///< U = 2u [SI]
     std::string band{};  ///< that it is of; empty: of the whole rig
+    /// By what the builder's word on it is kept, however it is called; empty: by `what`.
+    std::string key{};
 
     // The builder's word on it.
     bool accepted = false;  ///< passed knowingly, and not worse since
@@ -30,6 +32,7 @@ struct Evidence {
     std::string reason{};
     std::string forbids{};  ///< of a known defect: what it forbids
 
+    const std::string& kept() const { return key.empty() ? what : key; }
     bool knownDefect() const { return accepted && !forbids.empty(); }
     /// It neither passes nor was passed knowingly.
     bool bars() const { return state != VerdictState::pass && !accepted; }
@@ -45,6 +48,7 @@ struct Gate {
     std::string reason{};          ///< the builder's, when passed knowingly
     std::string lapsed{};          ///< what has changed since it was passed knowingly, so that it bars again
 
+    /// The worst of its evidence; not done without any.
     VerdictState state() const;
     /// Earned by evidence, or passed knowingly: either way the builder may go on.
     bool open() const { return state() == VerdictState::pass || passedKnowingly; }

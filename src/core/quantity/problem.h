@@ -17,8 +17,13 @@ struct Problem {
     std::string text() const { return place.empty() ? sentence : place + ": " + sentence; }
 };
 
+/// What a function gives that reads what people or files say: a value, or the Problem. It is never left
+/// unlooked at.
 template <class T>
-using Result = tl::expected<T, Problem>;
+class [[nodiscard]] Result : public tl::expected<T, Problem> {
+ public:
+    using tl::expected<T, Problem>::expected;
+};
 
 /// `return problem("line 3", "...")` from any function that returns a Result.
 inline tl::unexpected<Problem> problem(std::string place, std::string sentence) {

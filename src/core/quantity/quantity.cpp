@@ -6,6 +6,7 @@
 #include <cmath>
 #include <optional>
 
+#include "core/text/enumerators.h"
 #include "core/text/letters.h"
 
 namespace ombrek {
@@ -37,6 +38,7 @@ constexpr std::array<UnitRow, 16> kUnits{{
     {Unit::degree, "°", "degrees", false},
 }};
 
+static_assert(kUnits.size() == enumerators<Unit>());
 const UnitRow& row(Unit unit) { return kUnits[static_cast<std::size_t>(unit)]; }
 
 struct Spelling {

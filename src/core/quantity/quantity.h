@@ -59,6 +59,7 @@ struct SplitText {
     std::string number;
     std::string unit;
 };
+/// A number and its unit with prefix apart: "4.70", "kΩ".
 SplitText splitQuantity(double value, Unit unit, int digits = 3, Zeros zeros = Zeros::keep);
 
 /// The plain number for files and machines, always with a point: shortest text that reads back to the same

@@ -7,6 +7,8 @@
 #include <limits>
 #include <vector>
 
+#include "core/text/letters.h"
+
 namespace ombrek {
 namespace {
 
@@ -46,7 +48,7 @@ const Span* spanOf(Unit unit) {
 std::string bare(std::string_view text) {
     std::string out;
     for (const char c : text) {
-        if (c != ' ' && c != '\t') out.push_back(char(std::tolower(static_cast<unsigned char>(c))));
+        if (c != ' ' && c != '\t') out.push_back(lowered(c));
     }
     return out;
 }

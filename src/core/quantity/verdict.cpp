@@ -4,6 +4,8 @@
 #include <array>
 #include <cmath>
 
+#include "core/text/enumerators.h"
+
 namespace ombrek {
 
 Limits limitsAround(double nominal, double tolerancePercent) {
@@ -29,6 +31,7 @@ std::string limitsText(const Limits& limits, Unit unit) {
 std::string_view word(VerdictState state) {
     static constexpr std::array<std::string_view, 5> words{"pass", "doubtful", "fail", "cannot tell",
                                                            "not done"};
+    static_assert(words.size() == enumerators<VerdictState>());
     return words[static_cast<std::size_t>(state)];
 }
 

@@ -5,15 +5,11 @@
 #include <cmath>
 #include <optional>
 
+#include "core/text/enumerators.h"
+#include "core/text/letters.h"
+
 namespace ombrek::sums {
 namespace {
-
-std::string lower(std::string_view text) {
-    std::string out(text);
-    std::transform(out.begin(), out.end(), out.begin(),
-                   [](unsigned char c) { return char(std::tolower(c)); });
-    return out;
-}
 
 /// Said in more than one word, or with signs that are none of arithmetic: one word.
 struct Phrase {
@@ -68,7 +64,7 @@ constexpr Phrase kPhrases[] = {
 };
 
 std::string joined(std::string_view typed) {
-    std::string out(typed), small = lower(typed);
+    std::string out(typed), small = lowered(typed);
     for (const Phrase& phrase : kPhrases) {
         for (std::size_t at = small.find(phrase.said); at != std::string::npos;
              at = small.find(phrase.said, at + 1)) {
@@ -180,7 +176,7 @@ const UnitWord* unitWord(std::string_view word) {
 
 /// What a unit's word may mean: one thing, or two for "F".
 std::vector<Wanted> unitsNamed(std::string_view text) {
-    const std::string small = lower(text);
+    const std::string small = lowered(text);
     if (const UnitWord* whole = unitWord(small)) {
         std::vector<Wanted> out{{whole->kind, whole->scale, std::string(text)}};
         if (small == "f") out.push_back({Kind::fahrenheit, 1, std::string(text)});
@@ -212,7 +208,7 @@ Kind kindOf(Unit unit) {
                                Kind::volt,    Kind::ampere, Kind::watt,    Kind::hertz,
                                Kind::metre,   Kind::second, Kind::celsius, Kind::percent,
                                Kind::decibel, Kind::dbm,    Kind::ppm,     Kind::degree};
-    static_assert(std::size(kKinds) == std::size_t(Unit::degree) + 1);
+    static_assert(std::size(kKinds) == enumerators<Unit>());
     return kKinds[std::size_t(unit)];
 }
 
@@ -448,23 +444,23 @@ Sentence readSentence(std::string_view text) {
     Sentence out;
     std::vector<std::string> words = cut(joined(text));
     if (words.size() >= 3) {
-        const std::string before = lower(words[words.size() - 2]);
+        const std::string before = lowered(words[words.size() - 2]);
         const bool asks = before == "in" || before == "to" || before == "as" || before == "als";
         if (asks) out.wanted = unitsNamed(words.back());
         if (!out.wanted.empty()) words.resize(words.size() - 2);
     }
     // "dBm of 2.5 watts": a unit of two letters and more; "L of" and "turns for" are asked otherwise.
     if (out.wanted.empty() && words.size() >= 3 && words[0].size() > 1 &&
-        (lower(words[1]) == "of" || lower(words[1]) == "for")) {
+        (lowered(words[1]) == "of" || lowered(words[1]) == "for")) {
         const auto named = unitsNamed(words[0]);
         const bool level = !named.empty() && named[0].kind != Kind::turns && named[0].kind != Kind::ratio;
-        if (level && unitWord(lower(words[0])) != nullptr && named[0].kind != Kind::metre) {
+        if (level && unitWord(lowered(words[0])) != nullptr && named[0].kind != Kind::metre) {
             out.wanted = named;
             words.erase(words.begin(), words.begin() + 2);
         }
     }
     for (std::size_t i = 0; i < words.size(); ++i) {
-        const std::string small = lower(words[i]);
+        const std::string small = lowered(words[i]);
         if (isSign(words[i])) {
             out.pieces.push_back({Piece::What::sign, {}, small == "x" ? "*" : words[i]});
             continue;
@@ -484,7 +480,7 @@ Sentence readSentence(std::string_view text) {
         const bool word =
             small == "in" || small == "to" || small == "times" || small == "ratio" || small == "swr";
         if (!units.empty() &&
-            (!word || (small == "in" && i + 1 < words.size() && lower(words[i + 1]) == "in"))) {
+            (!word || (small == "in" && i + 1 < words.size() && lowered(words[i + 1]) == "in"))) {
             const double number = before->meanings[0].value;
             before->text += " " + words[i];
             before->meanings.clear();

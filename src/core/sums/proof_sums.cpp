@@ -6,6 +6,7 @@
 
 #include "core/proof/heat.h"
 #include "core/proof/pads.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 namespace {
@@ -46,9 +47,7 @@ Words wordsOf(const std::string& text) {
         } else if (alone) {
             out.figures.push_back(*alone);
         } else {
-            std::transform(all[i].begin(), all[i].end(), all[i].begin(),
-                           [](unsigned char c) { return char(std::tolower(c)); });
-            out.names.push_back(all[i]);
+            out.names.push_back(lowered(all[i]));
         }
     }
     return out;

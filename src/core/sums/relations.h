@@ -33,6 +33,7 @@ struct Relation {
     const char* example;  ///< "5 W in dBm = 36.99 dBm"
 };
 
+/// Every relation of the sums line, in the order of the guide's table.
 const std::vector<Relation>& relations();
 
 /// The answers of every row that uses each figure and each word of the sentence; of several ways to take the

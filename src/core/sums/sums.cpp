@@ -12,6 +12,7 @@
 #include "core/sums/proof_sums.h"
 #include "core/sums/relations.h"
 #include "core/text/counted.h"
+#include "core/text/letters.h"
 
 namespace ombrek {
 

@@ -8,7 +8,7 @@
 #include "desk/sign_off/gate_list.h"
 #include "look/verdict_mark.h"
 #include "station/bands.h"
-#include "station/key_down.h"
+#include "station/first_light/key_down.h"
 
 namespace ombrek {
 

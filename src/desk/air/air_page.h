@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
-#include "station/on_air.h"
+#include "judged/on_air.h"
 
 namespace ombrek {
 

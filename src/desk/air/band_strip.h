@@ -3,12 +3,12 @@
 #include <QWidget>
 #include <vector>
 
-#include "station/licence.h"
+#include "judged/licence.h"
 
 namespace ombrek {
 
-/// Each of the rig's bands as a bar: what the licence gives, what of it may be dialled with all errors inside,
-/// and where the rig stands.
+/// Each of the rig's bands as a bar: what the licence gives, what of it may be dialled with all errors
+/// inside, and where the rig stands.
 class BandStrip : public QWidget {
     Q_OBJECT
  public:
@@ -18,11 +18,13 @@ class BandStrip : public QWidget {
         LicenceLine line;
         bool inHand = false;
     };
+    /// A row for each band.
     void show(std::vector<Row> rows);
     QSize sizeHint() const override;
     QSize minimumSizeHint() const override { return {300, 80}; }
 
  signals:
+    /// A row was clicked.
     void picked(int row);
 
  protected:

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
-#include "station/licence.h"
+#include "judged/licence.h"
 
 namespace ombrek {
 

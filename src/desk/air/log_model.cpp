@@ -6,8 +6,8 @@
 #include "core/air/band_name.h"
 #include "formats/adif.h"
 #include "formats/contact_text.h"
+#include "judged/licence.h"
 #include "station/bands.h"
-#include "station/licence.h"
 
 namespace ombrek {
 namespace {

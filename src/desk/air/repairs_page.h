@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
-#include "station/repair.h"
+#include "judged/repair.h"
 
 namespace ombrek {
 

@@ -16,6 +16,7 @@ class LineWords : public QWidget {
     QSize minimumSizeHint() const override { return {200, 84}; }
 
  signals:
+    /// A word of the line was clicked, counted from 0.
     void clicked(int word);
 
  protected:

@@ -5,10 +5,11 @@
 #include <set>
 
 #include "core/quantity/quantity.h"
+#include "judged/hold.h"
 #include "kit/package.h"
-#include "station/board.h"
-#include "station/loupe.h"
-#include "station/sitting.h"
+#include "station/board/board.h"
+#include "station/board/loupe.h"
+#include "station/board/sitting.h"
 
 namespace ombrek {
 namespace {

@@ -5,10 +5,10 @@
 #include <vector>
 
 #include "core/proof/readiness.h"
+#include "judged/judged.h"
 #include "kit/build.h"
 #include "kit/kit.h"
 #include "report/board_drawing.h"
-#include "station/judged.h"
 
 namespace ombrek {
 

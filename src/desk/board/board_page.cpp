@@ -14,11 +14,11 @@
 #include "formats/kit_json.h"
 #include "lists/placement.h"
 #include "report/build_sheet.h"
-#include "station/board.h"
+#include "station/board/board.h"
+#include "station/board/plan_edit.h"
+#include "station/board/sitting.h"
 #include "station/notes.h"
 #include "station/phrases.h"
-#include "station/plan_edit.h"
-#include "station/sitting.h"
 
 namespace ombrek {
 

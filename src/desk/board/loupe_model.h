@@ -3,9 +3,9 @@
 #include <vector>
 
 #include "desk/pieces/lines.h"
+#include "judged/judged.h"
 #include "report/board_drawing.h"
-#include "station/judged.h"
-#include "station/loupe.h"
+#include "station/board/loupe.h"
 
 namespace ombrek {
 

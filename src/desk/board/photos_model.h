@@ -19,6 +19,7 @@ struct PhotosView {
     std::int64_t last() const { return before > after ? before : after; }
 };
 
+/// What Photographs shows of a step.
 PhotosView photosView(const Kit& kit, const Build& build, const std::string& step);
 
 }  // namespace ombrek

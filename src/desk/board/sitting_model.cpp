@@ -6,7 +6,7 @@
 
 #include "desk/session.h"
 #include "desk/stations.h"
-#include "station/work.h"
+#include "station/board/work.h"
 
 namespace ombrek {
 namespace {

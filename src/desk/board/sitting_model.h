@@ -5,8 +5,8 @@
 
 #include "core/plan/schedule.h"
 #include "desk/pieces/lines.h"
-#include "station/judged.h"
-#include "station/sitting.h"
+#include "judged/judged.h"
+#include "station/board/sitting.h"
 
 namespace ombrek {
 
@@ -32,6 +32,7 @@ struct OddsView {
     QString text;
 };
 inline constexpr int kSchedules = 10000;  ///< drawn by lot
+/// The odds to be done by each evening, as text and columns.
 OddsView oddsView(const std::vector<FreeTime>& evenings, const std::optional<FinishOdds>& odds,
                   const std::string& pattern);
 

@@ -8,7 +8,7 @@
 #include "desk/pieces/card.h"
 #include "desk/pieces/text.h"
 #include "formats/calendar.h"
-#include "station/work.h"
+#include "station/board/work.h"
 
 namespace ombrek {
 namespace {

@@ -1,7 +1,7 @@
 #include "desk/board/step_parts.h"
 
 #include "desk/pieces/part_look.h"
-#include "station/loupe.h"
+#include "station/board/loupe.h"
 
 #include <algorithm>
 

@@ -13,6 +13,7 @@ namespace ombrek {
 class StepParts : public QWidget {
  public:
     explicit StepParts(QWidget* parent = nullptr);
+    /// The parts of a step, drawn as they look.
     void show(const std::vector<const Part*>& parts);
     QSize minimumSizeHint() const override { return {420, 300}; }
 

@@ -13,6 +13,7 @@ struct DrawerLineView {
     QString title, what, promised;
     int count = 0;
 };
+/// One line of the drawers, with what is kept back of it.
 DrawerLineView drawerLineView(const StockLine& line, const std::vector<Promise>& promises);
 
 /// A line of the list: a mark while any of it is free.
@@ -22,6 +23,7 @@ StateLine drawerRow(const StockLine& line, const std::vector<Promise>& promises,
 struct DrawersView {
     QString now, why, found;
 };
+/// What is said over the lines. @param fit  lines that the search lets pass
 DrawersView drawersView(std::size_t fit, std::size_t all);
 
 /// Parts over of a kit, as lines of the drawer "spares". @param ids  set to the loose parts' numbers

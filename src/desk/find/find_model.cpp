@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "desk/session.h"
-#include "station/parts_in.h"
+#include "station/parts_in/parts_in.h"
 #include "station/phrases.h"
 
 namespace ombrek {

@@ -11,14 +11,14 @@
 #include "desk/pieces/find_field.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
+#include "desk/rooms.h"
 #include "desk/settings/settings_rows.h"
-#include "desk/window.h"
 
 namespace ombrek {
 
-FindSheet::FindSheet(Window& window, Session& session)
-    : QWidget(window.centralWidget()),
-      window_(window),
+FindSheet::FindSheet(Rooms& rooms, Session& session)
+    : QWidget(rooms.centralWidget()),
+      rooms_(rooms),
       session_(session),
       field_(new FindField(QStringLiteral("Find"), QStringLiteral("C5, 100n, relay, print …"))),
       count_(textLabel(14, false, "soft")),
@@ -60,7 +60,7 @@ FindSheet::FindSheet(Window& window, Session& session)
 
 void FindSheet::open() {
     gather();
-    setGeometry(window_.centralWidget()->rect());
+    setGeometry(rooms_.centralWidget()->rect());
     show();
     raise();
     field_->setFocus();
@@ -90,10 +90,10 @@ void FindSheet::gather() {
                         qs(std::string_view(row.key)),
                         {},
                         {}});
-    for (const QAction* act : window_.actions()) add(QStringLiteral("act"), *act, QString());
+    for (const QAction* act : rooms_.actions()) add(QStringLiteral("act"), *act, QString());
     for (const PageRow& row : pageRows()) {
         const QString id = QString::fromUtf8(row.id);
-        const Page* page = window_.pageOf(id);
+        const Page* page = rooms_.pageOf(id);
         all_.push_back({QStringLiteral("page"), page->name(), QString(), id, id, {}, {}, {}});
         for (const QAction* act : page->actions()) add(QStringLiteral("on %1").arg(page->name()), *act, id);
     }
@@ -149,16 +149,16 @@ void FindSheet::go() {
     if (rows_.empty()) return;
     const Findable f = all_[rows_[std::size_t(at_)]];
     leave();
-    if (f.act.isEmpty()) return window_.open(f.page, f.about);
-    if (!f.page.isEmpty() && window_.page()->objectName() != f.page) {
+    if (f.act.isEmpty()) return rooms_.open(f.page, f.about);
+    if (!f.page.isEmpty() && rooms_.page()->objectName() != f.page) {
         // An act of another page is shown there, not done from afar.
-        window_.openFrom(f.page);
-        if (const QAction* act = window_.page()->act(f.act))
+        rooms_.openFrom(f.page);
+        if (const QAction* act = rooms_.page()->act(f.act))
             session_.say(QStringLiteral("%1 does it here: %2.")
                              .arg(act->property(act::kKey).toString(), act->iconText()));
         return;
     }
-    QAction* act = f.page.isEmpty() ? window_.act(f.act) : window_.page()->act(f.act);
+    QAction* act = f.page.isEmpty() ? rooms_.act(f.act) : rooms_.page()->act(f.act);
     if (act == nullptr) return;
     if (!act->isEnabled()) return session_.say(act->property(act::kWhyNot).toString());
     act->trigger();
@@ -166,7 +166,7 @@ void FindSheet::go() {
 
 void FindSheet::leave() {
     hide();
-    window_.page()->takeFocus();
+    rooms_.page()->takeFocus();
 }
 
 bool FindSheet::eventFilter(QObject*, QEvent* event) {

@@ -7,14 +7,15 @@
 namespace ombrek {
 
 class Session;
-class Window;
+class Rooms;
 
 /// One field over everything of the kit and the program, over the page. Typing narrows, Up and Down choose,
 /// Enter goes there or does it, Esc leaves; the parts of what is chosen are ringed on the board.
 class FindSheet : public QWidget {
     Q_OBJECT
  public:
-    FindSheet(Window& window, Session& session);
+    FindSheet(Rooms& rooms, Session& session);
+    /// Over the whole window, with an empty field.
     void open();
     int found() const { return int(rows_.size()); }
 
@@ -29,7 +30,7 @@ class FindSheet : public QWidget {
     void go();
     void leave();
 
-    Window& window_;
+    Rooms& rooms_;
     Session& session_;
     std::vector<Findable> all_;
     std::vector<std::size_t> rows_;

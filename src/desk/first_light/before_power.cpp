@@ -5,8 +5,8 @@
 
 #include "core/quantity/shown.h"
 #include "desk/session.h"
-#include "station/before_plug.h"
-#include "station/loupe.h"
+#include "judged/before_plug.h"
+#include "station/board/loupe.h"
 
 namespace ombrek {
 namespace {

@@ -6,7 +6,7 @@
 
 #include "circuit/expected_reading.h"
 #include "desk/pieces/lines.h"
-#include "station/judged.h"
+#include "judged/judged.h"
 
 namespace ombrek {
 

@@ -11,9 +11,11 @@ class CheckStrips : public QWidget {
     Q_OBJECT
  public:
     explicit CheckStrips(QWidget* parent = nullptr);
+    /// Every check in its order; the one in hand is ringed.
     void show(std::vector<FirstLightView::Line> lines, const Check* current);
 
  signals:
+    /// A check was clicked.
     void chosen(const QString& id);
 
  protected:

@@ -3,8 +3,9 @@
 #include <algorithm>
 #include <cmath>
 
-#include "station/first_light.h"
-#include "station/loupe.h"
+#include "judged/checks.h"
+#include "station/board/loupe.h"
+#include "station/first_light/first_light.h"
 
 namespace ombrek {
 namespace {

@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "station/judged.h"
+#include "judged/judged.h"
 
 namespace ombrek {
 

@@ -10,10 +10,10 @@
 #include "desk/pieces/card.h"
 #include "desk/pieces/reading_card.h"
 #include "instruments/bench.h"
-#include "station/before_plug.h"
-#include "station/first_light.h"
+#include "judged/before_plug.h"
+#include "judged/supply_advice.h"
+#include "station/first_light/first_light.h"
 #include "station/notes.h"
-#include "station/supply_advice.h"
 
 namespace ombrek {
 

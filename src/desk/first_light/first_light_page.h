@@ -3,7 +3,7 @@
 #include "desk/first_light/before_power.h"
 #include "desk/first_light/first_light_model.h"
 #include "desk/page.h"
-#include "station/key_down.h"
+#include "station/first_light/key_down.h"
 
 namespace ombrek {
 
@@ -20,6 +20,7 @@ class FirstLightPage : public Page {
     void begin(const QString& about) override;
     void setBigOnly(bool on) override;
     void setCompact(bool on) override;
+    /// The card "Before the plug goes in", as far as any of it is open.
     void showBefore();
 
  private:

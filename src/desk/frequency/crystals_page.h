@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
-#include "station/frequencies.h"
+#include "station/proof/frequencies.h"
 
 namespace ombrek {
 

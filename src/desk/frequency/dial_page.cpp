@@ -8,8 +8,8 @@
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "report/dial_sheet.h"
-#include "station/frequencies.h"
-#include "station/winding.h"
+#include "station/proof/frequencies.h"
+#include "station/winding/winding.h"
 
 namespace ombrek {
 namespace {

@@ -12,6 +12,7 @@ class StateList;
 class DialView : public QWidget {
  public:
     explicit DialView(QWidget* parent = nullptr);
+    /// Nothing: an empty scale.
     void show(std::optional<Dial> dial);
     QSize sizeHint() const override { return {560, 300}; }
 

@@ -12,7 +12,7 @@
 #include "desk/pieces/verdict_line.h"
 #include "formats/recording.h"
 #include "look/plot.h"
-#include "station/frequencies.h"
+#include "station/proof/frequencies.h"
 
 namespace ombrek {
 namespace {

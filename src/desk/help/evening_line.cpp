@@ -6,7 +6,7 @@
 
 #include "desk/pages.h"
 #include "desk/pieces/text.h"
-#include "desk/window.h"
+#include "desk/rooms.h"
 
 namespace ombrek {
 namespace {
@@ -49,8 +49,8 @@ constexpr std::array kSteps{
 
 }  // namespace
 
-EveningLine::EveningLine(Window& window)
-    : QFrame(&window), window_(window), where_(textLabel(13, true, "copper")), says_(textLabel(15)) {
+EveningLine::EveningLine(Rooms& rooms)
+    : QFrame(&rooms), rooms_(rooms), where_(textLabel(13, true, "copper")), says_(textLabel(15)) {
     setObjectName(QStringLiteral("evening"));
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(30, 8, 26, 8);
@@ -75,7 +75,7 @@ int EveningLine::steps() { return int(kSteps.size()); }
 void EveningLine::begin() {
     listen();
     step_ = 0;
-    window_.act(QStringLiteral("another"))->trigger();  // the start page, where the practice kit stands first
+    rooms_.act(QStringLiteral("another"))->trigger();  // the start page, where the practice kit stands first
     show();
 }
 
@@ -87,8 +87,8 @@ void EveningLine::listen() {
         const EveningStep& s = kSteps[i];
         const QString act = QString::fromUtf8(s.act);
         QAction* waited = s.page == std::string_view(kWindow)
-                              ? window_.act(act)
-                              : window_.pageOf(QString::fromUtf8(s.page))->act(act);
+                              ? rooms_.act(act)
+                              : rooms_.pageOf(QString::fromUtf8(s.page))->act(act);
         if (waited == nullptr) continue;
         connect(waited, &QAction::triggered, this, [this, i] {
             if (step_ == int(i)) next();
@@ -104,7 +104,7 @@ void EveningLine::next() {
 void EveningLine::leave() {
     step_ = -1;
     hide();
-    window_.page()->takeFocus();
+    rooms_.page()->takeFocus();
 }
 
 void EveningLine::follow() {
@@ -116,9 +116,9 @@ void EveningLine::show() {
     say(where_, QStringLiteral("First evening, %1 of %2").arg(step_ + 1).arg(steps()));
     QString text = QString::fromUtf8(s.says);
     const bool elsewhere =
-        s.page != std::string_view(kWindow) && window_.page()->objectName() != QLatin1String(s.page);
+        s.page != std::string_view(kWindow) && rooms_.page()->objectName() != QLatin1String(s.page);
     if (elsewhere)
-        text += QStringLiteral(" This is on %1.").arg(window_.pageOf(QString::fromUtf8(s.page))->name());
+        text += QStringLiteral(" This is on %1.").arg(rooms_.pageOf(QString::fromUtf8(s.page))->name());
     say(says_, text);
     setAccessibleName(where_->text() + QStringLiteral(": ") + text);
     setVisible(true);

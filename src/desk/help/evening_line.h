@@ -7,7 +7,7 @@ class QLabel;
 
 namespace ombrek {
 
-class Window;
+class Rooms;
 
 /// The first evening: a line above the page that leads a novice over the practice kit, an act at a time. The
 /// acts are the real ones, in the book; the line goes on when the act is done, "On" goes on without it, and
@@ -15,8 +15,10 @@ class Window;
 class EveningLine : public QFrame {
     Q_OBJECT
  public:
-    explicit EveningLine(Window& window);
+    explicit EveningLine(Rooms& rooms);
+    /// From its first step.
     void begin();
+    /// Put it away; Help begins it again.
     void leave();
     /// The page in hand may be another: say where the step is.
     void follow();
@@ -28,7 +30,7 @@ class EveningLine : public QFrame {
     void listen();
     void show();
 
-    Window& window_;
+    Rooms& rooms_;
     QLabel *where_, *says_;
     int step_ = -1;  ///< −1: not led
     bool listening_ = false;

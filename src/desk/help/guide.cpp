@@ -6,7 +6,6 @@
 #include <algorithm>
 
 #include "core/sums/relations.h"
-#include "desk/pages.h"
 #include "formats/files.h"
 #include "log/log.h"
 
@@ -15,28 +14,25 @@ namespace {
 
 struct GuideFile {
     const char *file, *title;
-    QStringList pages;  ///< of the window that it explains
 };
 const std::vector<GuideFile>& guideFiles() {
-    const auto list = [](const char* words) { return QString::fromUtf8(words).split(QChar(' ')); };
-    static const std::vector<GuideFile> files{
-        {"first-evening.md", "The first evening", list("start")},
-        {"parts-in.md", "Parts in", list("parts-in which-part remedy drawers meters list delivery")},
-        {"winding.md", "Winding", list("winding trimmer picture cores figures")},
-        {"board.md", "Board", list("board sitting loupe photos")},
-        {"first-light.md", "First light", list("first-light")},
-        {"tune.md", "Tune", list("tune")},
-        {"proof.md", "Proof", list("proof")},
-        {"sign-off.md", "Sign-off", list("sign-off licence air log repairs history")},
-        {"own-kit.md", "A kit of your own", list("kit band paper")},
-        {"instruments.md", "Instruments", list("bench add-instrument teach talk")},
-        {"instruments-serial.md", "Instruments on a serial lead", {}},
-        {"instruments-network.md", "Instruments on the network", {}},
-        {"instruments-usb.md", "Instruments by USB (usbtmc)", {}},
-        {"instruments-libsigrok.md", "Instruments by libsigrok", {}},
-        {"instruments-folder.md", "Instruments that write files", {}},
-        {"sums.md", "The sums line", {}},
-        {"desk.md", "Keys, mouse, files, settings", list("settings guide")}};
+    static const std::vector<GuideFile> files{{"first-evening.md", "The first evening"},
+                                              {"parts-in.md", "Parts in"},
+                                              {"winding.md", "Winding"},
+                                              {"board.md", "Board"},
+                                              {"first-light.md", "First light"},
+                                              {"tune.md", "Tune"},
+                                              {"proof.md", "Proof"},
+                                              {"sign-off.md", "Sign-off"},
+                                              {"own-kit.md", "A kit of your own"},
+                                              {"instruments.md", "Instruments"},
+                                              {"instruments-serial.md", "Instruments on a serial lead"},
+                                              {"instruments-network.md", "Instruments on the network"},
+                                              {"instruments-usb.md", "Instruments by USB (usbtmc)"},
+                                              {"instruments-libsigrok.md", "Instruments by libsigrok"},
+                                              {"instruments-folder.md", "Instruments that write files"},
+                                              {"sums.md", "The sums line"},
+                                              {"desk.md", "Keys, mouse, files, settings"}};
     return files;
 }
 
@@ -92,13 +88,6 @@ const std::vector<GuideEntry>& guideEntries() {
         return out;
     }();
     return entries;
-}
-
-QString guideOf(const QString& page) {
-    for (const GuideFile& file : guideFiles()) {
-        if (file.pages.contains(page)) return QString::fromUtf8(file.file);
-    }
-    return QStringLiteral("first-evening.md");
 }
 
 QString guideText(const QString& name) {

@@ -16,8 +16,6 @@ struct GuideEntry {
 /// The pages in their order, then the words by alphabet. Read once; none when the guide is not there.
 const std::vector<GuideEntry>& guideEntries();
 
-/// The guide's file for a page of the window: "winding.md".
-QString guideOf(const QString& page);
 /// A file of the guide as Markdown; empty when it is not there.
 QString guideText(const QString& file);
 

@@ -4,7 +4,7 @@
 #include <vector>
 
 #include "book/book.h"
-#include "station/history.h"
+#include "judged/history.h"
 
 namespace ombrek {
 

@@ -3,7 +3,7 @@
 #include <QWidget>
 #include <vector>
 
-#include "station/history.h"
+#include "judged/history.h"
 
 namespace ombrek {
 

@@ -18,6 +18,7 @@ struct BandView {
     PlotData plot;                    ///< of the low-pass before and after
     bool plotted = false;             ///< the kit has a low-pass
 };
+/// What Another band shows. @param prototype  the low-pass is drawn anew
 BandView bandView(const Rebuilt& rebuilt, bool prototype);
 
 /// "3.5 to 3.8 MHz", as a variant is called.

@@ -31,7 +31,9 @@ struct KitView {
     };
     std::vector<Row> rows;
 };
+/// What the kit's page shows of the kit in hand.
 KitView kitView(const Kit& kit, const Build& build);
+/// What it shows beside another file of the same kit.
 KitView compareView(const std::vector<KitDifference>& differences, const QString& file);
 
 /// What the paper gave so far, one line a station's material; what is not there can not be judged.

@@ -4,8 +4,8 @@
 #include <vector>
 
 #include "desk/pieces/lines.h"
+#include "judged/judged.h"
 #include "lists/packing_list.h"
-#include "station/judged.h"
 
 namespace ombrek {
 
@@ -20,6 +20,7 @@ struct DeliveryView {
     QString title, text;  ///< of the counts
 };
 
+/// A packing list beside the kit's, with the row in hand.
 DeliveryView deliveryView(const Judged& judged, const std::vector<PackingLine>& packing, std::size_t row);
 
 }  // namespace ombrek

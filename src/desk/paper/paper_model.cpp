@@ -4,14 +4,15 @@
 #include <array>
 #include <set>
 
+#include "core/text/enumerators.h"
 #include "desk/session.h"
 #include "formats/kit_edit.h"
 #include "formats/kit_json.h"
 #include "lists/entries.h"
 #include "lists/instructions.h"
 #include "lists/voltage_table.h"
+#include "station/board/plan_from_parts.h"
 #include "station/phrases.h"
-#include "station/plan_from_parts.h"
 
 namespace ombrek {
 namespace {
@@ -157,6 +158,7 @@ Check promisedCurrent(const Ratings& ratings) {
 
 }  // namespace
 
+static_assert(kPapers == enumerators<Paper>());
 const PaperRow& paperRow(Paper paper) { return kRows[static_cast<std::size_t>(paper)]; }
 
 Paper paperOf(const std::string& word) {

@@ -24,6 +24,7 @@ struct PaperRow {
     const char* example;  ///< lines as a manual prints them
     const char* action;   ///< what History calls it
 };
+/// What there is to say of one kind of paper.
 const PaperRow& paperRow(Paper paper);
 /// The one of this word; coils for any other.
 Paper paperOf(const std::string& word);
@@ -38,6 +39,7 @@ class PaperModel {
         VerdictState state = VerdictState::pass;  ///< fail: not taken; doubtful: something was assumed
     };
 
+    /// An empty text of this kind.
     void begin(Paper paper);
     Paper paper() const { return paper_; }
     /// @param kit  what the lines are read against; a copy is not kept

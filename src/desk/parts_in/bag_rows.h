@@ -12,9 +12,11 @@ class BagRows : public QWidget {
     Q_OBJECT
  public:
     explicit BagRows(QWidget* parent = nullptr);
+    /// The bag row by row. @param wanted  the designator that is ringed
     void show(std::vector<PartsInView::Row> rows, const QString& wanted);
 
  signals:
+    /// A part was clicked.
     void chosen(const QString& ref);
 
  protected:

@@ -4,7 +4,8 @@
 #include <array>
 #include <cmath>
 
-#include "station/one_cause.h"
+#include "judged/bag.h"
+#include "station/parts_in/one_cause.h"
 #include "station/phrases.h"
 
 namespace ombrek {

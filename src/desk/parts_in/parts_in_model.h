@@ -3,7 +3,8 @@
 #include <string>
 #include <vector>
 
-#include "station/judged.h"
+#include "judged/bag.h"
+#include "judged/judged.h"
 
 namespace ombrek {
 

@@ -1,6 +1,6 @@
 #include "desk/parts_in/parts_in_page.h"
-#include "station/hardware.h"
 #include "station/notes.h"
+#include "station/parts_in/hardware.h"
 
 #include "desk/parts_in/bag_rows.h"
 #include "desk/parts_in/parts_in_model.h"
@@ -11,8 +11,9 @@
 #include "desk/pieces/reading_card.h"
 #include "desk/pieces/text.h"
 #include "desk/pieces/trouble_line.h"
+#include "judged/bag.h"
 #include "report/labels.h"
-#include "station/loupe.h"
+#include "station/board/loupe.h"
 #include "station/phrases.h"
 
 namespace ombrek {

@@ -14,12 +14,16 @@ class BandPicker : public QWidget {
     Q_OBJECT
  public:
     explicit BandPicker(QWidget* parent = nullptr);
+    /// With no band yet.
     void begin();
     const QStringList& bands() const { return bands_; }
 
  signals:
+    /// The colours so far.
     void changed(const QStringList& bands);
+    /// Enter: these are the bands.
     void used(const QStringList& bands);
+    /// Esc.
     void left();
 
  protected:

@@ -8,6 +8,7 @@ namespace ombrek {
 class BigNumber : public QWidget {
  public:
     explicit BigNumber(int pixels = 96, QWidget* parent = nullptr);
+    /// As large as the room allows.
     void show(const QString& number, const QString& unit);
     /// A word in place of a number (what to look for, or that nothing is read yet), quieter.
     void showWord(const QString& word);

@@ -17,8 +17,11 @@ class Card : public QFrame {
     explicit Card(QWidget* parent = nullptr);
 
     using Fact = ombrek::Fact;
+    /// What the card is about; empty hides the line.
     void setTitle(const QString& title);
+    /// Names at the left, what they are at the right.
     void setFacts(const std::vector<Fact>& facts);
+    /// A paragraph, plain text.
     void setText(const QString& text);
     /// A line with the caution mark; empty hides it.
     void setCaution(const QString& text);

@@ -12,6 +12,7 @@ class FindField : public QLineEdit {
     FindField(const QString& name, const QString& example, QWidget* parent = nullptr);
 
  signals:
+    /// Esc, or Down into the list.
     void left();
 
  protected:

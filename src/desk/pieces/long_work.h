@@ -28,6 +28,7 @@ class LongWork : public QObject {
     }
 
     bool running() const { return thread_ != nullptr; }
+    /// Asked to end; what it gives then is dropped.
     void stop() {
         if (stopped_) *stopped_ = true;
     }

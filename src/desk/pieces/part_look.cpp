@@ -2,7 +2,7 @@
 
 #include "desk/session.h"
 #include "kit/package.h"
-#include "station/loupe.h"
+#include "station/board/loupe.h"
 
 namespace ombrek {
 

@@ -10,6 +10,7 @@ namespace ombrek {
 class PartView : public QWidget {
  public:
     explicit PartView(QWidget* parent = nullptr) : QWidget(parent) { setMinimumHeight(112); }
+    /// Drawn as it looks, in the colours of its leads.
     void show(const PartLook& part) {
         part_ = part;
         setAccessibleName(QStringLiteral("Drawing: %1. %2 %3").arg(part.value, part.mark, part.orientation));

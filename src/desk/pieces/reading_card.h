@@ -21,7 +21,9 @@ class ReadingCard : public Card {
         QString waiting;     ///< said in place of a verdict's sentence while nothing is read
         QString hint = {};   ///< under the scale, in place of what the bar means for a meter
     };
+    /// The number, its verdict and what goes with it.
     void show(const Content& content);
+    /// Twice the size, for reading from across the bench.
     void setDoubled(bool on);
     /// A smaller number and no explanation under the scale.
     void setCompact(bool on);

@@ -2,7 +2,7 @@
 
 #include <QString>
 
-#include "station/judged.h"
+#include "judged/judged.h"
 
 namespace ombrek {
 

@@ -31,6 +31,7 @@ class StateList : public QListView {
     Q_OBJECT
  public:
     explicit StateList(QWidget* parent = nullptr);
+    /// All lines anew; what is the same is not drawn again.
     void setLines(std::vector<StateLine> lines);
     /// A long list, made as it is looked at. @param current  row in hand; −1: none
     void setLines(int count, std::function<StateLine(int)> line, int current);
@@ -45,6 +46,7 @@ class StateList : public QListView {
     std::optional<StateLine> inHand() const;
 
  signals:
+    /// A row was clicked.
     void picked(int row);
 
  protected:

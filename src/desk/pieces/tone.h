@@ -10,6 +10,7 @@ class Tone {
  public:
     Tone();
     ~Tone();
+    /// A tone that rises with the share 0 … 1.
     void follow(double share);
 
  private:

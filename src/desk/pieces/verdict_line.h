@@ -10,6 +10,7 @@ namespace ombrek {
 class VerdictLine : public QWidget {
  public:
     explicit VerdictLine(QWidget* parent = nullptr);
+    /// Its shape, its word and the sentence.
     void show(VerdictState state, const QString& sentence);
     QSize sizeHint() const override { return {360, 74}; }
     int heightForWidth(int width) const override;

@@ -12,7 +12,9 @@ class Voice {
  public:
     Voice();
     ~Voice();
+    /// Whether this machine can speak.
     bool able() const;
+    /// Speaks it, over what is being said.
     void say(const QString& words);
 
  private:

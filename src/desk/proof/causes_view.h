@@ -18,12 +18,14 @@ class CausesView : public QWidget {
         QString words;       ///< "Speaks for it: …"
     };
     explicit CausesView(QWidget* parent = nullptr);
+    /// The causes with their odds. @param inHand  −1: none
     void show(std::vector<Row> rows, int inHand);
     QSize sizeHint() const override;
     /// Two of them at least; so many are drawn as there is room for.
     QSize minimumSizeHint() const override;
 
  signals:
+    /// A row was clicked.
     void picked(int row);
 
  protected:

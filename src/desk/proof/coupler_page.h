@@ -2,7 +2,7 @@
 
 #include "desk/page.h"
 #include "desk/pieces/lines.h"
-#include "station/antenna.h"
+#include "station/proof/antenna.h"
 
 namespace ombrek {
 

@@ -11,6 +11,7 @@ namespace ombrek {
 class CouplerView : public QWidget {
  public:
     explicit CouplerView(QWidget* parent = nullptr);
+    /// The coupler drawn, its parts where they stand at the match.
     void show(const Coupler& coupler, const CouplerMatch& match, const QString& load);
     QSize sizeHint() const override { return {560, 260}; }
     QSize minimumSizeHint() const override { return {360, 200}; }

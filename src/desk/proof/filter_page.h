@@ -2,7 +2,7 @@
 
 #include "core/proof/as_measured.h"
 #include "desk/page.h"
-#include "station/filter.h"
+#include "station/proof/filter.h"
 
 namespace ombrek {
 

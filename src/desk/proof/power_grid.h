@@ -24,11 +24,13 @@ class PowerGrid : public QWidget {
         int rated = -1;            ///< column of the promise
     };
     explicit PowerGrid(QWidget* parent = nullptr);
+    /// Powers by band and supply.
     void show(Shown shown);
     QSize sizeHint() const override;
     QSize minimumSizeHint() const override { return {360, sizeHint().height()}; }
 
  signals:
+    /// A cell was clicked.
     void picked(int band, int supply);
 
  protected:

@@ -8,7 +8,7 @@
 #include "desk/pieces/state_list.h"
 #include "desk/proof/power_grid.h"
 #include "report/plots.h"
-#include "station/key_down.h"
+#include "station/first_light/key_down.h"
 
 namespace ombrek {
 namespace {

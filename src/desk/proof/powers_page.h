@@ -1,8 +1,8 @@
 #pragma once
 
 #include "desk/page.h"
-#include "station/chain.h"
-#include "station/power_table.h"
+#include "station/proof/chain.h"
+#include "station/proof/power_table.h"
 
 namespace ombrek {
 

@@ -4,9 +4,9 @@
 #include <string>
 #include <vector>
 
+#include "judged/judged.h"
 #include "kit/build.h"
 #include "kit/kit.h"
-#include "station/judged.h"
 
 namespace ombrek {
 

@@ -1,9 +1,9 @@
 #pragma once
 
 #include "desk/page.h"
-#include "station/chain.h"
-#include "station/key_down.h"
-#include "station/proof.h"
+#include "station/first_light/key_down.h"
+#include "station/proof/chain.h"
+#include "station/proof/proof.h"
 
 namespace ombrek {
 

@@ -12,7 +12,7 @@
 #include "formats/trace_csv.h"
 #include "report/trace_plot.h"
 #include "station/bands.h"
-#include "station/frequencies.h"
+#include "station/proof/frequencies.h"
 
 namespace ombrek {
 namespace {

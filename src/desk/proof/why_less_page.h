@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
-#include "station/less_power.h"
+#include "judged/less_power.h"
 
 namespace ombrek {
 

@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
-#include "station/one_cause.h"
-#include "station/parts_in.h"
+#include "station/parts_in/one_cause.h"
+#include "station/parts_in/parts_in.h"
 #include "station/phrases.h"
 
 namespace ombrek {

@@ -4,8 +4,8 @@
 #include <vector>
 
 #include "book/book.h"
-#include "station/judged.h"
-#include "station/remedy.h"
+#include "judged/judged.h"
+#include "judged/remedy.h"
 
 namespace ombrek {
 

@@ -3,7 +3,6 @@
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/settings/settings_rows.h"
-#include "desk/window.h"
 
 namespace ombrek {
 

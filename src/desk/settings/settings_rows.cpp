@@ -11,7 +11,6 @@
 #include "desk/board/free_evenings.h"
 #include "desk/person.h"
 #include "desk/session.h"
-#include "desk/window.h"
 #include "look/colours.h"
 
 namespace ombrek {
@@ -221,7 +220,7 @@ void applyPerson() {
                                      : WireNames::asGiven,
                  is("length", "inch") ? Lengths::inches : Lengths::centimetres);
     const QString bench = benchOverride.isEmpty() ? person::get(QStringLiteral("bench")) : benchOverride;
-    Window::setNight(bench == QStringLiteral("night") || (bench != QStringLiteral("day") && desktopDark));
+    setNight(bench == QStringLiteral("night") || (bench != QStringLiteral("day") && desktopDark));
 }
 
 void overrideBench(const QString& bench) { benchOverride = bench; }

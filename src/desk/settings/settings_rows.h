@@ -31,7 +31,9 @@ struct SettingRow {
         folder
     } takes = Takes::words;  ///< of a text
 };
+/// Every setting, in the order of the page.
 const std::vector<SettingRow>& settingRows();
+/// By its key; null when there is none.
 const SettingRow* settingRow(const std::string& key);
 
 /// "kept for this person" and the like.

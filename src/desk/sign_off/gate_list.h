@@ -12,9 +12,11 @@ class GateList : public QWidget {
     Q_OBJECT
  public:
     explicit GateList(QWidget* parent = nullptr);
+    /// Every gate with its state; the chosen one is ringed.
     void show(const Readiness& readiness, int chosen);
 
  signals:
+    /// A gate was clicked.
     void picked(int gate);
 
  protected:

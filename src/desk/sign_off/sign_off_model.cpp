@@ -3,9 +3,9 @@
 #include <algorithm>
 
 #include "desk/session.h"
+#include "judged/sign_off.h"
 #include "look/verdict_mark.h"
 #include "report/report_html.h"
-#include "station/sign_off.h"
 
 namespace ombrek {
 namespace {

@@ -3,7 +3,7 @@
 #include <vector>
 
 #include "desk/pieces/lines.h"
-#include "station/judged.h"
+#include "judged/judged.h"
 
 namespace ombrek {
 
@@ -12,8 +12,9 @@ struct SignOffView {
     const Gate* gate = nullptr;  ///< looked at; of judged.readiness()
     int row = 0;
     QString now, why;
-    std::vector<Evidence> evidence;  ///< of the gate: what bars it first, then what was passed knowingly, the rest
-    std::vector<Fact> fit;           ///< what the rig is fit for
+    std::vector<Evidence>
+        evidence;           ///< of the gate: what bars it first, then what was passed knowingly, the rest
+    std::vector<Fact> fit;  ///< what the rig is fit for
 };
 
 /// @param chosen  id of a gate; another: the next that is not open, or the last

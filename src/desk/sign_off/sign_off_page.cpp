@@ -6,10 +6,10 @@
 #include "desk/pieces/state_list.h"
 #include "desk/sign_off/gate_list.h"
 #include "formats/next_builder.h"
+#include "judged/sign_off.h"
 #include "report/report.h"
 #include "report/report_json.h"
 #include "report/rig_card_sheet.h"
-#include "station/sign_off.h"
 
 namespace ombrek {
 
@@ -104,7 +104,7 @@ void SignOffPage::passKnowingly() {
     const Evidence* e = evidenceInHand(v);
     if (e != nullptr && e->state == VerdictState::pass)
         return session_.say(QStringLiteral("It passes by itself."));
-    const std::string id = e != nullptr ? evidenceGate(g->id, e->what) : g->id;
+    const std::string id = e != nullptr ? evidenceGate(g->id, *e) : g->id;
     const std::string basis = basisOf(e != nullptr ? std::vector<Evidence>{*e} : g->evidence);
     askText(e != nullptr ? QStringLiteral("%1: why go on?").arg(qs(e->what)) : QStringLiteral("Why go on?"),
             qs(e != nullptr ? e->reason : g->reason), [this, id, basis](const QString& reason) {
@@ -122,7 +122,7 @@ void SignOffPage::acceptDefect() {
             QStringLiteral("Take one thing in hand first, Right: a defect is accepted one by one."),
             VerdictState::cannotTell);
     if (e->state == VerdictState::pass) return session_.say(QStringLiteral("It passes: there is no defect."));
-    const std::string id = evidenceGate(v.gate->id, e->what), basis = basisOf({*e});
+    const std::string id = evidenceGate(v.gate->id, *e), basis = basisOf({*e});
     askText(QStringLiteral("%1: what is known of the defect?").arg(qs(e->what)), qs(e->reason),
             [this, id, basis](const QString& reason) {
                 askText(
@@ -138,10 +138,13 @@ void SignOffPage::takeWordBack() {
     const SignOffView v = view();
     if (v.gate == nullptr) return;
     const Evidence* e = evidenceInHand(v);
-    const std::string id = e != nullptr ? evidenceGate(v.gate->id, e->what) : v.gate->id;
-    if (!session_.build().gates.contains(id))
-        return session_.say(QStringLiteral("You have said nothing of it."));
-    session_.kept(session_.book().closeGate(id));
+    const auto& gates = session_.build().gates;
+    const auto whole = gates.find(v.gate->id);
+    const auto* said = e != nullptr          ? wordOn(session_.build(), v.gate->id, *e)
+                       : whole == gates.end() ? nullptr
+                                              : &*whole;
+    if (said == nullptr) return session_.say(QStringLiteral("You have said nothing of it."));
+    session_.kept(session_.book().closeGate(std::string(said->first)));
 }
 
 void SignOffPage::begin(const QString& about) {

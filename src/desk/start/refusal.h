@@ -19,6 +19,7 @@ class Refusal : public QWidget {
     QString ask();
 
  signals:
+    /// The builder has read it, or a copy was made.
     void ended();
 
  private:

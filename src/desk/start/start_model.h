@@ -15,6 +15,7 @@ struct StartEntry {
     QString book{};          ///< another book to open
     std::string copyOf{};    ///< the day of a daily copy of this book
 };
+/// What the start page says of a kit that ships.
 StartEntry startEntry(const Kit& kit, const QString& file);
 /// Kits and books that were open lately, without those that ship (their files) and without this book.
 std::vector<StartEntry> recentEntries(const QStringList& kits, const QStringList& books,

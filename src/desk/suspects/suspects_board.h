@@ -16,11 +16,13 @@ class SuspectsBoard : public QObject {
     Q_OBJECT
  public:
     SuspectsBoard(QVBoxLayout* big, QVBoxLayout* side, QObject* parent);
+    /// The board with the suspects ringed by their odds.
     void show(const Kit& kit, const SuspectsView& view);
     /// Without a circuit, or before anything is known.
     void showNothing(const Kit& kit, const QString& why);
 
  signals:
+    /// A suspect was clicked, by its place in the list.
     void picked(int row);
 
  private:

@@ -4,8 +4,8 @@
 #include <cmath>
 
 #include "core/quantity/quantity.h"
+#include "judged/judged.h"
 #include "kit/designator.h"
-#include "station/judged.h"
 
 namespace ombrek {
 namespace {

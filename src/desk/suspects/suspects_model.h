@@ -50,6 +50,7 @@ struct SuspectsView {
     std::vector<std::string> nextParts;
     bool settled = false;  ///< one suspect is enough ahead
 };
+/// What Suspects shows with the row `at` in hand.
 SuspectsView suspectsView(const RigOnBench& rig, std::size_t at);
 
 /// "R25 open", "nothing: a sound rig".

@@ -7,7 +7,7 @@
 #include "desk/suspects/suspects_board.h"
 #include "formats/files.h"
 #include "formats/kit_edit.h"
-#include "station/key_down.h"
+#include "station/first_light/key_down.h"
 
 namespace ombrek {
 namespace {

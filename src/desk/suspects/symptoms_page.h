@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
-#include "station/symptoms.h"
+#include "station/first_light/symptoms.h"
 
 namespace ombrek {
 

@@ -11,6 +11,7 @@ namespace ombrek {
 class AdjusterView : public QWidget {
  public:
     explicit AdjusterView(QWidget* parent = nullptr);
+    /// Where it stands and where it is wanted, 0 … 1; NaN: nowhere.
     void show(const Adjuster& adjuster, double position, double wanted);
 
  protected:

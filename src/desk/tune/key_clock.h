@@ -23,6 +23,7 @@ class KeyClock : public QObject {
     int left() const;
 
  signals:
+    /// A second more, or the key went up or down.
     void changed();
     /// The time is over, or the rest.
     void rang();

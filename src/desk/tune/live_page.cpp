@@ -8,7 +8,7 @@
 #include "desk/pieces/tone.h"
 #include "desk/tune/live_scale.h"
 #include "instruments/bench.h"
-#include "station/tune_before.h"
+#include "judged/tune_before.h"
 
 namespace ombrek {
 namespace {

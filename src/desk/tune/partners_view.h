@@ -24,11 +24,13 @@ class PartnersView : public QWidget {
     Q_OBJECT
  public:
     explicit PartnersView(QWidget* parent = nullptr);
+    /// Those that pull each other, each where it stands.
     void show(std::vector<PartnerRow> rows);
     QSize sizeHint() const override;
     QSize minimumSizeHint() const override { return {240, sizeHint().height()}; }
 
  signals:
+    /// A partner was clicked.
     void picked(int row);
 
  protected:

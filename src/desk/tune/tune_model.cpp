@@ -4,9 +4,10 @@
 #include <cmath>
 
 #include "desk/session.h"
+#include "judged/tune_next.h"
 #include "station/rests_on.h"
-#include "station/tune_rounds.h"
-#include "station/tune_ways.h"
+#include "station/tune/tune_rounds.h"
+#include "station/tune/tune_ways.h"
 
 namespace ombrek {
 namespace {

@@ -5,10 +5,10 @@
 
 #include "desk/pieces/lines.h"
 #include "desk/tune/partners_view.h"
-#include "station/end_stop.h"
-#include "station/judged.h"
-#include "station/tune_before.h"
-#include "station/tune_order.h"
+#include "judged/judged.h"
+#include "judged/tune_before.h"
+#include "station/tune/end_stop.h"
+#include "station/tune/tune_order.h"
 
 namespace ombrek {
 

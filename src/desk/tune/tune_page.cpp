@@ -8,10 +8,11 @@
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/verdict_line.h"
 #include "desk/tune/adjuster_view.h"
+#include "judged/tune_next.h"
 #include "report/plots.h"
 #include "station/notes.h"
-#include "station/tune_rounds.h"
-#include "station/tune_ways.h"
+#include "station/tune/tune_rounds.h"
+#include "station/tune/tune_ways.h"
 
 namespace ombrek {
 namespace {

@@ -4,7 +4,7 @@
 
 #include "desk/pieces/lines.h"
 #include "formats/core_clues.h"
-#include "station/judged.h"
+#include "judged/judged.h"
 
 namespace ombrek {
 

@@ -4,7 +4,7 @@
 #include "desk/pieces/card.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
-#include "station/winding.h"
+#include "station/winding/winding.h"
 
 namespace ombrek {
 

@@ -4,7 +4,7 @@
 
 #include "desk/pieces/lines.h"
 #include "look/plot.h"
-#include "station/coil_figures.h"
+#include "station/winding/coil_figures.h"
 
 namespace ombrek {
 

@@ -1,7 +1,7 @@
 #pragma once
 
 #include "desk/page.h"
-#include "station/coil_figures.h"
+#include "station/winding/coil_figures.h"
 
 namespace ombrek {
 

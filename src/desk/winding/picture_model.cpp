@@ -1,7 +1,7 @@
 #include "desk/winding/picture_model.h"
 
 #include "desk/session.h"
-#include "station/winding.h"
+#include "station/winding/winding.h"
 
 namespace ombrek {
 namespace {

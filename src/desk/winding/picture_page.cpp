@@ -4,7 +4,7 @@
 #include "desk/winding/picture_model.h"
 #include "desk/winding/picture_view.h"
 #include "report/picture_file.h"
-#include "station/winding.h"
+#include "station/winding/winding.h"
 
 namespace ombrek {
 namespace {

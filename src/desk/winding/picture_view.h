@@ -11,7 +11,9 @@ namespace ombrek {
 class PictureView : public QWidget {
  public:
     explicit PictureView(QWidget* parent = nullptr);
+    /// Another photograph; marks are gone with the last.
     void setImage(const QImage& image);
+    /// The wires that were counted; the one `at` is ringed.
     void setMarks(const std::vector<WireMark>& marks, std::size_t at);
     bool hasImage() const { return !image_.isNull(); }
 

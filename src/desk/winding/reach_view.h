@@ -11,6 +11,7 @@ namespace ombrek {
 class ReachView : public QWidget {
  public:
     explicit ReachView(QWidget* parent = nullptr);
+    /// The trimmer's range against what is wanted [F].
     void show(const TrimmerCover& cover, double low, double high);
 
  protected:

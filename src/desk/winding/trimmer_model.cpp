@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "desk/session.h"
-#include "station/winding.h"
+#include "station/winding/winding.h"
 
 namespace ombrek {
 namespace {

@@ -3,7 +3,7 @@
 #include <vector>
 
 #include "desk/pieces/lines.h"
-#include "station/judged.h"
+#include "judged/judged.h"
 
 namespace ombrek {
 

@@ -6,7 +6,7 @@
 
 #include "kit/build.h"
 #include "kit/kit.h"
-#include "station/winding.h"
+#include "station/winding/winding.h"
 
 namespace ombrek {
 

@@ -11,7 +11,7 @@
 #include "desk/winding/winding_model.h"
 #include "report/cut_list.h"
 #include "station/notes.h"
-#include "station/reel.h"
+#include "station/winding/reel.h"
 
 namespace ombrek {
 
