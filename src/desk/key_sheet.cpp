@@ -4,6 +4,7 @@
 #include <QPainter>
 #include <QVBoxLayout>
 
+#include "desk/page.h"
 #include "desk/pieces/key_cap.h"
 #include "desk/pieces/text.h"
 #include "desk/rooms.h"

@@ -7,6 +7,7 @@
 
 #include "desk/pages.h"
 #include "desk/person.h"
+#include "desk/page.h"
 #include "desk/rooms.h"
 
 namespace ombrek {

@@ -69,7 +69,7 @@ Evidences stepEvidence(const Judged& judged, bool holds) {
         out.push_back(record != build.steps.end()
                           ? doneEvidence(step, record->second, judged)
                           : Evidence{step.title, VerdictState::notDone, "Not done yet."});
-        out.back().key = Subject{Subject::Kind::step, step.id, "", Condition::any}.text();
+        out.back().key = Subject::step(step.id).text();
     }
     if (holds) return out;
     for (const Finding* finding : openFindings(build)) {

@@ -48,6 +48,7 @@ struct Subject {
     static Subject adjustment(std::string id) {
         return {Kind::adjustment, std::move(id), "", Condition::any};
     }
+    static Subject step(std::string id) { return {Kind::step, std::move(id), "", Condition::any}; }
     static Subject supply() { return {Kind::supply, "", "", Condition::any}; }
     static Subject power(std::string band = "") { return {Kind::power, "", std::move(band), Condition::any}; }
     static Subject current(std::string band = "") {

@@ -175,7 +175,7 @@ const std::vector<std::pair<const char*, Importer>>& importers() {
              REQUIRE(readStock(writeStock(read->lines)));
          }},
         {"list shape", [](const std::string& bytes) { readShape(bytes); }},
-        {"practice bag", [](const std::string& bytes) { readPracticeBag(bytes); }},
+        {"practice bag", [](const std::string& bytes) { (void)readPracticeBag(bytes); }},
         {"mark",
          [](const std::string& bytes) {
              for (const MarkReading& r : readMark(bytes.substr(0, 60))) {

@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 
 #include "bench_fixture.h"
+#include "core/text/letters.h"
 #include "judged/judged.h"
 #include "judged/less_power.h"
 #include "station/proof/antenna.h"
@@ -247,8 +248,8 @@ TEST_CASE("what is said in a line falls into things, and a decimal comma into no
           std::vector<std::string>{"a b", "c", "d", "e", "2,5 dB", "3 W"});
     CHECK(thingsSaid("  ").empty());
     CHECK(wordsSaid("  30   dB\tpad ") == std::vector<std::string>{"30", "dB", "pad"});
-    CHECK(withoutBlanks(" \t x y \n") == "x y");
-    CHECK(smallLetters("SWR 1.5") == "swr 1.5");
+    CHECK(trimmed(" \t x y \n") == "x y");
+    CHECK(lowered("SWR 1.5") == "swr 1.5");
 }
 
 TEST_CASE("what arrives goes by the most that was ever read, and nothing that amplifies is a pad") {

@@ -17,14 +17,6 @@ constexpr EarWord kEar[] = {{"not heard", {-15, 5}}, {"much weaker", {-12, 4}}, 
                             {"weaker", {-6, 3}},     {"stronger", {6, 3}},      {"equal", {0, 2}},
                             {"same", {0, 2}},        {"the same", {0, 2}}};
 
-std::string lowered(std::string_view text) {
-    std::string out;
-    for (const char c : text) out += char(c >= 'A' && c <= 'Z' ? c - 'A' + 'a' : c);
-    while (!out.empty() && out.front() == ' ') out.erase(0, 1);
-    while (!out.empty() && out.back() == ' ') out.pop_back();
-    return out;
-}
-
 /// The numbers of a text and what stands before each.
 std::vector<std::pair<char, double>> numbersIn(std::string text) {
     std::replace(text.begin(), text.end(), ',', '.');
@@ -54,7 +46,7 @@ std::vector<std::pair<char, double>> numbersIn(std::string text) {
 std::optional<HeardDifference> readComparison(std::string_view said) {
     constexpr double kSUnit = 6, kMeter = 3, kLevel = 1.5;
     constexpr double kMost = 80;
-    const std::string text = lowered(said);
+    const std::string text = lowered(trimmed(said));
     for (const EarWord& e : kEar) {
         if (text == e.word) return e.heard;
     }

@@ -22,12 +22,6 @@ namespace {
 
 using Answers = std::vector<SumAnswer>;
 
-std::string trimmed(std::string_view text) {
-    while (!text.empty() && std::isspace(static_cast<unsigned char>(text.front()))) text.remove_prefix(1);
-    while (!text.empty() && std::isspace(static_cast<unsigned char>(text.back()))) text.remove_suffix(1);
-    return std::string(text);
-}
-
 std::string upper(std::string text) {
     for (char& c : text) c = static_cast<char>(std::toupper(static_cast<unsigned char>(c)));
     return text;
@@ -37,7 +31,9 @@ std::string upper(std::string text) {
 std::optional<std::pair<std::string, std::string>> splitAt(const std::string& text, const std::string& word) {
     const auto at = text.find(" " + word + " ");
     if (at == std::string::npos) return std::nullopt;
-    return std::pair{trimmed(text.substr(0, at)), trimmed(text.substr(at + word.size() + 2))};
+    const std::string_view all = text;
+    return std::pair{std::string(trimmed(all.substr(0, at))),
+                     std::string(trimmed(all.substr(at + word.size() + 2)))};
 }
 
 Working simpleWorking(std::string formula, std::string put, std::string result, std::string source) {
@@ -179,7 +175,7 @@ tl::unexpected<Problem> notUnderstood(const std::string& text, const Sentence& s
 }  // namespace
 
 Result<std::vector<SumAnswer>> answerSum(std::string_view typed, const std::vector<MagneticCore>& cores) {
-    const std::string text = trimmed(typed.substr(0, 200));
+    const std::string text(trimmed(typed.substr(0, 200)));
     const Sentence sentence = readSentence(text);
     Answers out;
     const auto add = [&](Answers more) { out.insert(out.end(), more.begin(), more.end()); };

@@ -11,6 +11,7 @@
 #include "desk/pieces/find_field.h"
 #include "desk/pieces/state_list.h"
 #include "desk/pieces/text.h"
+#include "desk/page.h"
 #include "desk/rooms.h"
 #include "desk/settings/settings_rows.h"
 

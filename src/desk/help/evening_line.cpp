@@ -6,6 +6,7 @@
 
 #include "desk/pages.h"
 #include "desk/pieces/text.h"
+#include "desk/page.h"
 #include "desk/rooms.h"
 
 namespace ombrek {

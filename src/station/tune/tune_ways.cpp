@@ -7,13 +7,13 @@
 namespace ombrek {
 namespace {
 
-constexpr double kMost = 0.05;  ///< 1 to 3 % are common practice
+constexpr double kMostBackedOff = 0.05;  ///< 1 to 3 % are common practice
 
 }  // namespace
 
 std::optional<BackOff> readBackOff(std::string_view text) {
     const auto percent = parseQuantity(text, Unit::percent);
-    if (!percent || !(std::abs(percent->value) <= 100 * kMost + 1e-9)) return std::nullopt;
+    if (!percent || !(std::abs(percent->value) <= 100 * kMostBackedOff + 1e-9)) return std::nullopt;
     return BackOff{std::abs(percent->value) / 100, percent->value >= 0};
 }
 
