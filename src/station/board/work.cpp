@@ -65,8 +65,9 @@ WorkKind workOf(const Kit& kit, const Step& step) {
     const auto parts = partsOf(kit, step);
     if (parts.empty()) {
         if (holdsStem(step.title, {"inspect", "look over", "loupe"})) return WorkKind::inspect;
-        if (holdsStem(step.title, {"drill", "screw", "mount", "case ", "cases ", "casing", "knob", "film",
-                                   "heat sink", "sink", "panel", "standoff"}))
+        if (holdsWord(step.title, {"case", "cases"}) ||
+            holdsStem(step.title, {"drill", "screw", "mount", "casing", "knob", "film", "heat sink", "sink",
+                                   "panel", "standoff"}))
             return WorkKind::mechanical;
         return WorkKind::prepare;
     }
