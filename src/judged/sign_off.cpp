@@ -169,7 +169,7 @@ std::string evidenceGate(const std::string& gate, const Evidence& evidence) {
 const std::pair<const std::string, GateRecord>* wordOn(const Build& build, const std::string& gate,
                                                        const Evidence& evidence) {
     auto record = build.gates.find(evidenceGate(gate, evidence));
-    // Books before version 8 have it by its title.
+    // Older books have it by its title.
     if (record == build.gates.end()) record = build.gates.find(gate + "/" + evidence.what);
     return record == build.gates.end() ? nullptr : &*record;
 }

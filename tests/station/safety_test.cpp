@@ -366,6 +366,7 @@ TEST_CASE("work is told by whole words of a title") {
     CHECK(work("Discount the last reading") == WorkKind::prepare);
     CHECK(work("Drill the case") == WorkKind::mechanical);
     CHECK(work("Put it in its case") == WorkKind::mechanical);
+    CHECK(work("\u2022Drill the lid, \u201cslowly\u201d") == WorkKind::mechanical);
     CHECK(work("mount the heat sink") == WorkKind::mechanical);
     CHECK(work("Inspect every joint under the loupe") == WorkKind::inspect);
 }

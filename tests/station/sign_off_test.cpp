@@ -125,7 +125,7 @@ TEST_CASE("the builder's word stays with a thing, whatever it is called") {
     e.what = "What it puts out";
     REQUIRE(wordOn(build, "power", e) != nullptr);
     CHECK(speaksFor(wordOn(build, "power", e)->second.basis, e));
-    // Books before version 8 have it by its title.
+    // Older books have it by its title.
     const GateRecord old{"lived with", 0, "fail\tPower at the rated supply, 20m\n", ""};
     build.gates = {{std::string("power/") + title, old}};
     CHECK(evidence(Judged(rig(), build, limit()).readiness(), "power", title).accepted);

@@ -76,7 +76,7 @@ std::optional<BasisLine> lineOf(const std::string& basis, const Evidence& eviden
         const std::size_t end = std::min(basis.find('\n', at), basis.size());
         const auto cell = cells(basis.substr(at, end - at));
         at = end + 1;
-        // Books before version 8 have it by its title.
+        // Older books have it by its title.
         if (cell.size() < 2 || (cell[1] != evidence.kept() && cell[1] != evidence.what)) continue;
         for (const auto state :
              {VerdictState::fail, VerdictState::cannotTell, VerdictState::doubtful, VerdictState::notDone}) {

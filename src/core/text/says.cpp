@@ -7,7 +7,9 @@
 namespace ombrek {
 namespace {
 
-bool inWord(char c) { return isWordLetter(c) || isDigit(c); }
+/// Bytes beyond English are none: a bullet, a dash or a quote may stand before a word, and what is met once
+/// too often is a caution more.
+bool inWord(char c) { return isLetter(c) || isDigit(c); }
 
 /// Whether `word` stands somewhere in `low`, at the beginning of a word, at its end.
 bool stands(std::string_view low, std::string_view word, bool begins, bool ends) {
