@@ -225,6 +225,25 @@ Result<void> Book::passGate(const std::string& gate, const std::string& reason, 
     });
 }
 
+Result<void> Book::choose(Choice choice, const std::string& said) {
+    return act("choice of " + word(choice), [&] {
+        inside_->put(record::choice, {choice, {said, inside_->clock()}});
+    });
+}
+
+std::string Book::paper(const std::string& holds) const {
+    return inside_->read(std::string(), [&] {
+        SQLite::Statement q(*inside_->db, "SELECT text FROM paper WHERE build=? AND holds=?");
+        q.bind(1, inside_->chosen());
+        q.bind(2, holds);
+        return q.executeStep() ? q.getColumn(0).getString() : std::string();
+    });
+}
+
+Result<void> Book::keepPaper(const std::string& holds, const std::string& text) {
+    return act("text of the " + holds, [&] { inside_->put(record::paper, {holds, text}); });
+}
+
 Result<void> Book::closeGate(const std::string& gate) {
     return act("closing of gate " + gate,
                [&] { inside_->run("DELETE FROM gate WHERE build=? AND gate=?", inside_->chosen(), gate); });

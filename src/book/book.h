@@ -221,10 +221,10 @@ class Book {
     /// The kit in hand as it shall be from now on, one action. @param name  "placement"
     /// @param replaced   what is another thing now: what was read, marked or wound of it holds no more
     /// @param lookAgain  designators whose line says something else: what was marked of them holds no more
-    /// @param forget     a preference that has done its work: the text it was made from
+    /// @param paper      whose text has done its work: what it held (see paper), "coils"
     Result<void> changeKit(const std::string& kitText, const std::string& name,
                            const std::vector<Subject>& replaced = {},
-                           const std::vector<std::string>& lookAgain = {}, const std::string& forget = {});
+                           const std::vector<std::string>& lookAgain = {}, const std::string& paper = {});
 
     /// What was done otherwise at a step, or at a subject by its text; an empty one takes it back.
     Result<void> remark(const std::string& step, const std::string& text);
@@ -234,6 +234,11 @@ class Book {
     /// @param forbids  of a known defect that is accepted: what it forbids
     Result<void> passGate(const std::string& gate, const std::string& reason, const std::string& basis = "",
                           const std::string& forbids = "");
+    /// What is chosen for this build from now on.
+    Result<void> choose(Choice choice, const std::string& said);
+    /// Text of a paper that is not taken into the kit yet. @param holds  what it holds, "coils"
+    std::string paper(const std::string& holds) const;
+    Result<void> keepPaper(const std::string& holds, const std::string& text);
     /// The builder's word on a gate is taken away.
     Result<void> closeGate(const std::string& gate);
 

@@ -57,9 +57,9 @@ Result<void> Book::countAway(const Sitting& pause) {
 
 Result<void> Book::changeKit(const std::string& kitText, const std::string& name,
                              const std::vector<Subject>& replaced, const std::vector<std::string>& lookAgain,
-                             const std::string& forget) {
+                             const std::string& paper) {
     return act(name, [&] {
-        if (!forget.empty()) inside_->put(record::preference, {forget, ""});
+        if (!paper.empty()) inside_->put(record::paper, {paper, ""});
         const std::int64_t kit = inside_->keepKitText(kitText);
         inside_->changeBuild([&](auto& build) { build.kit = kit; });
         for (const Subject& subject : replaced) {

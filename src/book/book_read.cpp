@@ -26,11 +26,11 @@ void addReading(Build& out, std::int64_t id, Reading r) {
 }
 
 /// Rows with a name, into the map of that name.
-template <class Value, class Map>
-void readNamed(const Record<record::Named<Value>>& record, SQLite::Database& db, const Build& build,
+template <class Key, class Value, class Map>
+void readNamed(const Record<std::pair<Key, Value>>& record, SQLite::Database& db, const Build& build,
                Map& out) {
     out.clear();
-    record.each(db, build.id, [&](std::int64_t, record::Named<Value> row) { out.insert(std::move(row)); });
+    record.each(db, build.id, [&](std::int64_t, std::pair<Key, Value> row) { out.insert(std::move(row)); });
 }
 
 /// Rows in the order of the writing.
@@ -90,6 +90,8 @@ const std::vector<Reader>& readers() {
         {record::remark.line(),
          [](Db& db, Build& b, Beyond) { readNamed(record::remark, db, b, b.remarks); }},
         {record::gate.line(), [](Db& db, Build& b, Beyond) { readNamed(record::gate, db, b, b.gates); }},
+        {record::choice.line(),
+         [](Db& db, Build& b, Beyond) { readNamed(record::choice, db, b, b.choices); }},
         {record::coilCheck.line(),
          [](Db& db, Build& b, Beyond) { readNamed(record::coilCheck, db, b, b.coilChecks); }},
         {record::printed.line(),

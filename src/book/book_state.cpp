@@ -6,6 +6,24 @@
 namespace ombrek {
 namespace {
 
+/// What was chosen stood among the gates until version 7, and stands so in what is signed; by id, which a
+/// choice that was brought over has kept.
+void addGates(SQLite::Database& db, std::int64_t build, std::string& out) {
+    SQLite::Statement q(db,
+                        "SELECT id, quote(gate)||','||quote(reason)||','||quote(at)||','||quote(basis)||','||"
+                        "quote(forbids) FROM gate WHERE build=?1 UNION ALL SELECT id, quote(what)||','||"
+                        "quote(said)||','||quote(at)||',,' FROM choice WHERE build=?1 ORDER BY 1, 2");
+    q.bind(1, build);
+    while (q.executeStep()) out += "gate " + q.getColumn(1).getString() + "\n";
+}
+
+/// Whether rows of a record stand in what is signed as its table has them.
+bool signedAsItIs(const RecordLine& record) {
+    for (const RecordLine* other : {&record::practice.line(), &record::choice.line(), &record::paper.line()})
+        if (record.name == other->name) return false;
+    return record.ofBuild;
+}
+
 /// Rows of a table as SQL would write them, in the order of the writing, without their ids.
 /// @param where  " WHERE …", which rows
 void addRows(SQLite::Database& db, const RecordLine& record, const std::string& where, std::int64_t build,
@@ -42,7 +60,9 @@ std::string Book::state() const {
         out += "build " + rowOf->kitName + " " + std::to_string(rowOf->started) + " " +
                std::to_string(int(rowOf->rule)) + " " + rowOf->profile + "\n";
         for (const RecordLine& record : record::all()) {
-            if (record.ofBuild && record.name != record::practice.line().name)
+            if (record.name == record::gate.line().name)
+                addGates(db, build, out);
+            else if (signedAsItIs(record))
                 addRows(db, record, " WHERE build=?", build, out);
         }
         addRows(db, record::contact.line(), " WHERE rig=? AND NOT (" + hiddenRows("contact") + ")", build,

@@ -149,6 +149,32 @@ constexpr Migration kMigrations[] = {
         CREATE TABLE IF NOT EXISTS instrument(id INTEGER PRIMARY KEY, name, way, address, speaks, pattern,
             measures, identity, average, used, place, UNIQUE(name));
     )"},
+    // What is chosen for a build is no gate, and the text of its paper no habit of the builder's. An action
+    // on what stands elsewhere now cannot be taken back any more.
+    {7, R"(
+        CREATE TABLE IF NOT EXISTS choice(id INTEGER PRIMARY KEY, build, what, said, at, UNIQUE(build, what));
+        INSERT INTO choice(id, build, what, said, at) SELECT id, build, gate, reason, at FROM gate
+            WHERE gate IN ('tuning: order', 'tuning: left at the peak or backed off', 'dial: wanted range',
+                'mode of the rig');
+        CREATE TABLE IF NOT EXISTS paper(id INTEGER PRIMARY KEY, build, holds, text, UNIQUE(build, holds));
+        INSERT INTO paper(build, holds, text)
+            SELECT CAST(substr(key, instr(key, ' of build ') + 10) AS INTEGER),
+                substr(key, 7, instr(key, ' of build ') - 7), value
+            FROM preference WHERE key LIKE 'paper % of build %' AND value <> '';
+        CREATE TEMP TABLE moved(step, action);
+        INSERT INTO moved SELECT id, action FROM undo_step WHERE
+            (sql LIKE '% gate%' AND (sql LIKE '%''tuning: order''%' OR sql LIKE '%''tuning: left at the peak or%'
+                OR sql LIKE '%''dial: wanted range''%' OR sql LIKE '%''mode of the rig''%'))
+            OR (sql LIKE '% preference%' AND sql LIKE '%''paper % of build %')
+            OR sql IN (SELECT 'DELETE FROM gate WHERE id=' || id FROM choice)
+            OR sql IN (SELECT 'DELETE FROM preference WHERE id=' || id FROM preference
+                WHERE key LIKE 'paper % of build %');
+        DELETE FROM undo_step WHERE id IN (SELECT step FROM moved);
+        DELETE FROM action WHERE id IN (SELECT action FROM moved) AND id NOT IN (SELECT action FROM undo_step);
+        DROP TABLE moved;
+        DELETE FROM gate WHERE id IN (SELECT id FROM choice);
+        DELETE FROM preference WHERE key LIKE 'paper % of build %';
+    )"},
 };
 
 void dropTriggers(SQLite::Database& db) {

@@ -22,6 +22,10 @@ const Words kRemedies = wordsOf<Remedy::How>({"drawer", "shopping", "supplier", 
 const Words kStates = wordsOf<VerdictState>({"pass", "doubtful", "fail", "cannot-tell", "not-done"});
 const Words kFindings = wordsOf<Finding::What>({"bridge", "dry", "missed", "flux", "turned", "other"});
 const Words kReached = wordsOf<Way>({"practice", "tcp", "serial", "usbtmc", "sigrok", "folder"});
+// Until version 7 they stood among the gates, by these words: what a report of then was signed by has them
+// still.
+const Words kChoices = wordsOf<Choice>(
+    {"tuning: order", "tuning: left at the peak or backed off", "dial: wanted range", "mode of the rig"});
 const Words kUnits =
     wordsOf<Unit>({"none", "ohm", "farad", "henry", "volt", "ampere", "watt", "hertz", "metre", "second",
                    "celsius", "percent", "decibel", "dbm", "ppm", "degree"});
@@ -145,6 +149,14 @@ const Record<GateRow> gate("gate",
                             column<GateRow>("basis", second(&GateRecord::basis)),
                             column<GateRow>("forbids", second(&GateRecord::forbids))},
                            "build, gate");
+
+using ChoiceRow = std::pair<Choice, ChoiceRecord>;
+const Record<ChoiceRow> choice("choice",
+                               {column<ChoiceRow>("what", &ChoiceRow::first, kChoices),
+                                column<ChoiceRow>("said", second(&ChoiceRecord::said)),
+                                column<ChoiceRow>("at", second(&ChoiceRecord::at))},
+                               "build, what");
+const Record<Named<std::string>> paper = texts("paper", "holds", "text");
 
 const Record<LoosePart> loose("loose_part", {column<LoosePart>("kind", &LoosePart::kind, kKinds),
                                              column<LoosePart>("printed", &LoosePart::printed),
@@ -291,13 +303,13 @@ const Record<Edit> draftEdit("list_edit",
 
 const std::vector<RecordLine>& all() {
     static const std::vector<RecordLine> lines{
-        build.line(),      chosen.line(), reading.line(),   part.line(),     winding.line(),
-        step.line(),       remark.line(), gate.line(),      printed.line(),  coilCheck.line(),
-        preference.line(), loose.line(),  remedy.line(),    stock.line(),    importUndone.line(),
-        promise.line(),    meter.line(),  away.line(),      kept.line(),     finding.line(),
-        looked.line(),     photo.line(),  listShape.line(), change.line(),   repair.line(),
-        practice.line(),   draft.line(),  draftEdit.line(), sighting.line(), air.line(),
-        contact.line(),    heard.line(),  instrument.line()};
+        build.line(),      chosen.line(), reading.line(),    part.line(),     winding.line(),
+        step.line(),       remark.line(), gate.line(),       printed.line(),  coilCheck.line(),
+        preference.line(), loose.line(),  remedy.line(),     stock.line(),    importUndone.line(),
+        promise.line(),    meter.line(),  away.line(),       kept.line(),     finding.line(),
+        looked.line(),     photo.line(),  listShape.line(),  change.line(),   repair.line(),
+        practice.line(),   draft.line(),  draftEdit.line(),  sighting.line(), air.line(),
+        contact.line(),    heard.line(),  instrument.line(), choice.line(),   paper.line()};
     return lines;
 }
 

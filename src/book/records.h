@@ -57,6 +57,8 @@ extern const Record<Named<WindingProgress>> winding;
 extern const Record<Named<StepRecord>> step;
 extern const Record<Named<std::string>> remark, printed, coilCheck, preference, listShape;
 extern const Record<Named<GateRecord>> gate;
+extern const Record<std::pair<Choice, ChoiceRecord>> choice;
+extern const Record<Named<std::string>> paper;  ///< text of a paper that is not taken yet, by what it holds
 extern const Record<LoosePart> loose;
 extern const Record<Named<Remedy>> remedy;
 extern const Record<Sitting> away;

@@ -13,7 +13,7 @@
 namespace ombrek {
 
 inline constexpr int kApplicationId = 0x4f6d6272;  ///< "Ombr", written in the file's header
-inline constexpr int kSchemaVersion = 7;
+inline constexpr int kSchemaVersion = 8;
 
 /// Make the tables and undo triggers in an empty database, in the caller's transaction.
 ///

@@ -134,7 +134,6 @@ void addGates(const Judged& judged, std::vector<HistoryLine>& out) {
                 {record.at, "First light", item->name, "seen before power", VerdictState::pass, false});
             continue;
         }
-        if (id == kRigMode) continue;
         if (const std::size_t stroke = id.find('/'); stroke != std::string::npos) {
             const std::string what = record.forbids.empty() ? "passed knowingly: " : "known defect: ";
             out.push_back({record.at, "Sign-off", titleOfEvidence(judged, id.substr(stroke + 1)),

@@ -36,7 +36,7 @@ void Judged::takeOver(Judged&& before, const std::function<bool(std::string_view
     const bool order = none({"build"}), reading = none({"build", "reading", "epoch"});
     const bool bag = reading && none({"part", "printed", "loose_part", "remedy", "promise"});
     const bool coils = reading && none({"winding", "coil_check"});
-    const bool word = reading && none({"gate"});
+    const bool word = reading && none({"gate", "choice"});
     const bool steps = order && none({"step", "away"});
     const auto keep = [](bool untouched, auto& here, auto& there) {
         if (untouched) here = std::move(there);

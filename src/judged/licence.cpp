@@ -212,8 +212,8 @@ double bandwidthOf(const std::string& mode) {
 }
 
 std::string rigMode(const Build& build) {
-    const auto word = build.gates.find(kRigMode);
-    return word == build.gates.end() || word->second.reason.empty() ? "CW" : word->second.reason;
+    const std::string said = build.chosen(Choice::mode);
+    return said.empty() ? "CW" : said;
 }
 
 std::vector<LicenceLine> licenceLines(const Judged& judged) {

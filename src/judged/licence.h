@@ -50,8 +50,7 @@ std::vector<LicenceLine> licenceLines(const Judged& judged);
 /// The same as evidence of the licence gate; nothing where the builder said no limits.
 std::vector<Evidence> licenceEvidence(const Judged& judged);
 
-/// What the rig sends, kept as a word among the gates; CW until another is said.
-inline constexpr const char* kRigMode = "mode of the rig";
+/// What the rig sends, Choice::mode; CW until another is said.
 std::string rigMode(const Build& build);
 
 }  // namespace ombrek

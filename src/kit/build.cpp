@@ -1,6 +1,9 @@
 #include "kit/build.h"
 
 #include <algorithm>
+#include <iterator>
+
+#include "core/text/enumerators.h"
 
 namespace ombrek {
 
@@ -55,6 +58,18 @@ std::int64_t Build::changedAfter(const Subject& subject) const {
         if (c.subject == subject) out = std::max(out, c.after);
     }
     return out;
+}
+
+std::string word(Choice choice) {
+    constexpr const char* words[] = {"the order of tuning", "how a peak of power is left",
+                                     "the range that is wanted", "the mode"};
+    static_assert(std::size(words) == enumerators<Choice>());
+    return words[std::size_t(choice)];
+}
+
+std::string Build::chosen(Choice choice) const {
+    const auto hit = choices.find(choice);
+    return hit == choices.end() ? std::string() : hit->second.said;
 }
 
 WindingProgress Build::winding(const std::string& coil, const std::string& winding) const {

@@ -115,6 +115,20 @@ struct GateRecord {
     std::string forbids{};  ///< of a known defect: what it forbids, "the power read-out is not to be trusted"
 };
 
+/// What a builder chose for one kit, once and for all until something else is chosen.
+enum class Choice {
+    tuningOrder,  ///< "common", or "as listed"
+    backOff,      ///< how a peak of power is left (station/tune/tune_ways.h)
+    wantedRange,  ///< of the dial, "7.000M 7.060M"
+    mode          ///< what the rig sends, "CW"
+};
+/// "the order of tuning".
+std::string word(Choice choice);
+struct ChoiceRecord {
+    std::string said;
+    std::int64_t at = 0;
+};
+
 inline constexpr std::string_view kLicence = "licence";  ///< the preference that Build::licence is
 
 /// A pause beyond this stops the bench clock [s].
@@ -204,6 +218,7 @@ struct Build {
     std::map<std::string, std::string>
         remarks;  ///< by step id; what was done otherwise by a subject's text (station/notes.h)
     std::map<std::string, GateRecord> gates;
+    std::map<Choice, ChoiceRecord> choices;
     std::vector<Sitting> sittings;    ///< stretches at the bench, oldest first
     std::vector<Sitting> away;        ///< pauses that the builder wants counted
     std::map<std::string, int> kept;  ///< laid aside so far, "cut leads"
@@ -229,6 +244,8 @@ struct Build {
     std::int64_t changedAfter(const Subject& subject) const;
     WindingProgress winding(const std::string& coil, const std::string& winding) const;
     bool done(const std::string& step) const { return steps.contains(step); }
+    /// What was chosen; empty before.
+    std::string chosen(Choice choice) const;
 
  private:
     /// Where each subject's readings are: a large kit asks thousands of times. Readings are only added, or

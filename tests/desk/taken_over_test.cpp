@@ -130,6 +130,7 @@ TEST_CASE("what is taken over from before a change is what would be judged anew"
         [&] { return book.remark(any(kit.steps).id, "a remark"); },
         [&] { return book.passGate(any(desk.session().judged().readiness().gates).id, "reason"); },
         [&] { return book.passGate("load", "on"); },
+        [&] { return book.choose(Choice(engine() % 4), engine() % 2 ? "SSB" : "2 %"); },
         [&] { return book.lookedAt(part(), Book::Look(engine() % 2)); },
         [&] { return book.found(part(), Finding::What(engine() % 6)); },
         [&] { return book.closeFinding(1); },

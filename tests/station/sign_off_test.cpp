@@ -231,7 +231,7 @@ TEST_CASE("the builder's own limits: written in a line, held at the worst error 
     CHECK(line().highest > 7.2e6 - line().error - 350);
     read(build, Subject::frequency("40m"), 7.0001e6, Unit::hertz, 20);
     CHECK(line().verdict.state != VerdictState::pass);  // too near to the edge
-    build.gates[kRigMode] = {"SSB", 0};
+    build.choices[Choice::mode] = {"SSB", 0};
     CHECK(line().verdict.state == VerdictState::fail);
 }
 

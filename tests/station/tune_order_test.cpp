@@ -105,14 +105,14 @@ TEST_CASE("what the builder chose is kept as a word, and read again") {
     Build build;
     CHECK(backOffOf(build).share == 0);
     for (const BackOff way : {BackOff{0.02, true}, BackOff{0.015, false}, BackOff{0, true}}) {
-        build.gates[kBackOffWay] = {keptOf(way), 1, ""};
+        build.choices[Choice::backOff] = {keptOf(way), 1};
         CHECK(backOffOf(build).share == Approx(way.share));
         CHECK(backOffOf(build).toMore == way.toMore);
     }
     CHECK(wordOf(BackOff{0.02, false}) == "backed off 2\u202f% towards less");
-    build.gates[kBackOffWay] = {"as you like", 1, ""};
+    build.choices[Choice::backOff] = {"as you like", 1};
     CHECK(backOffOf(build).share == 0);
     CHECK_FALSE(commonOrder(build));
-    build.gates[kOrderWay] = {"common", 1, ""};
+    build.choices[Choice::tuningOrder] = {kCommonOrder, 1};
     CHECK(commonOrder(build));
 }

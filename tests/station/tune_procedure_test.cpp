@@ -133,7 +133,7 @@ TEST_CASE("those who back off: proved at the peak, left below it on the side the
         Adjustment tx = adjustmentOf("tx", Kind::peak);
         tx.unit = Unit::watt;
         bench.kit.adjustments = {tx};
-        bench.build.gates[kBackOffWay] = {keptOf(way), 1, ""};
+        bench.build.choices[Choice::backOff] = {keptOf(way), 1};
         const auto watts = [](double x) { return 5 / (1 + std::pow((x - 0.43) / 0.06, 2)); };
         double position = 0.5;
         int taken = 0;

@@ -118,7 +118,7 @@ void LicencePage::turnMode() {
     for (std::size_t i = 0; i < std::size(kModes); ++i) {
         if (now == kModes[i]) at = i;
     }
-    session_.kept(session_.book().passGate(kRigMode, kModes[(at + 1) % std::size(kModes)]));
+    session_.kept(session_.book().choose(Choice::mode, kModes[(at + 1) % std::size(kModes)]));
 }
 
 void LicencePage::refresh() {

@@ -213,7 +213,7 @@ void DialPage::askWanted() {
         if (!readRange(text.toStdString()))
             return session_.say(QStringLiteral("Two rising frequencies: 7.000M 7.060M."),
                                 VerdictState::cannotTell);
-        session_.kept(session_.book().passGate(kWantedWay, text.simplified().toStdString()));
+        session_.kept(session_.book().choose(Choice::wantedRange, text.simplified().toStdString()));
     });
 }
 

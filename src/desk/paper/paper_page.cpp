@@ -62,16 +62,13 @@ void PaperPage::begin(const QString& about) {
     refresh();
 }
 
-/// Under which name the book keeps what is not taken yet.
-std::string PaperPage::key() const {
-    return std::string("paper ") + paperRow(model_.paper()).word + " of build " +
-           std::to_string(session_.build().id);
-}
+/// Under which word the book keeps what is not taken yet.
+std::string PaperPage::holds() const { return paperRow(model_.paper()).word; }
 
 /// What the book holds of it, after a restart, or when a correction was taken back.
 void PaperPage::followBook() {
     if (!session_.hasBuild()) return;
-    const std::string held = session_.book().preference(key());
+    const std::string held = session_.book().paper(holds());
     if (held == model_.text()) return;
     model_.read(held, session_.kit(), session_.tables().cores);
 }
@@ -79,7 +76,7 @@ void PaperPage::followBook() {
 void PaperPage::read(std::string text) {
     asked_ = false;
     model_.read(std::move(text), session_.kit(), session_.tables().cores);
-    if (session_.hasBuild()) session_.kept(session_.book().prefer(key(), model_.text()));
+    if (session_.hasBuild()) session_.kept(session_.book().keepPaper(holds(), model_.text()));
     row_ = std::min(row_, model_.rows().empty() ? 0 : model_.rows().size() - 1);
     refresh();
 }
@@ -158,7 +155,7 @@ void PaperPage::take() {
     if (!text) return session_.say(qs(text.error().text()), VerdictState::cannotTell);
     const PaperRow& row = paperRow(model_.paper());
     const int taken = model_.takable();
-    if (!session_.kept(session_.book().changeKit(*text, row.action, {}, {}, key()))) return;
+    if (!session_.kept(session_.book().changeKit(*text, row.action, {}, {}, holds()))) return;
     model_.begin(model_.paper());
     session_.say(QStringLiteral("%1 taken into the kit. Z takes them back.").arg(taken), VerdictState::pass);
     emit wants(QString::fromLatin1(row.station), QString());

@@ -26,7 +26,7 @@ class PaperPage : public Page {
 
  private:
     void read(std::string text);
-    std::string key() const;
+    std::string holds() const;
     void followBook();
     void paste();
     void open(const QString& file);

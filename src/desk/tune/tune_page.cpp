@@ -154,7 +154,7 @@ void TunePage::addRooms() {
     addRare("how-it-is-left", "G", "leave a peak of power, or back off", [this] { askSchool(); });
     addRare("which-order", "O", "as the list stands, or the common order", [this] {
         const bool common = commonOrder(session_.build());
-        session_.kept(session_.book().passGate(kOrderWay, common ? "as listed" : "common"));
+        session_.kept(session_.book().choose(Choice::tuningOrder, common ? "as listed" : kCommonOrder));
         session_.say(common ? QStringLiteral("As the kit's list stands.")
                             : QStringLiteral("The common order; each says why it stands there."));
     });
@@ -338,7 +338,7 @@ void TunePage::askSchool() {
                 if (!way)
                     return session_.say(QStringLiteral("Type 0 to 5 %, with a minus for the other side."),
                                         VerdictState::cannotTell);
-                session_.kept(session_.book().passGate(kBackOffWay, keptOf(*way)));
+                session_.kept(session_.book().choose(Choice::backOff, keptOf(*way)));
                 placed_.clear();
                 refresh();
             });

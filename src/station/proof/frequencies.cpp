@@ -115,8 +115,7 @@ std::optional<WantedRange> readRange(std::string text) {
 }
 
 std::optional<WantedRange> wantedRangeOf(const Build& build) {
-    const auto word = build.gates.find(kWantedWay);
-    return word == build.gates.end() ? std::nullopt : readRange(word->second.reason);
+    return readRange(build.chosen(Choice::wantedRange));
 }
 
 std::vector<Oscillator> oscillatorsOf(const Kit& kit) {

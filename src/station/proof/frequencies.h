@@ -50,8 +50,7 @@ std::vector<BatchCrystal> batchOf(const Build& build);
 /// Knob positions and frequencies of one band, the last of each position, by rising position.
 std::vector<DialPoint> dialPointsOf(const Build& build, const std::string& band = "");
 
-/// What the builder wants a range to be, kept as a word among the gates.
-inline constexpr const char* kWantedWay = "dial: wanted range";
+/// What the builder chose a range to be, Choice::wantedRange.
 std::optional<WantedRange> wantedRangeOf(const Build& build);
 /// "7.000M 7.060M", "7.0 to 7.06 MHz". @return nothing for what are no two rising frequencies
 std::optional<WantedRange> readRange(std::string text);

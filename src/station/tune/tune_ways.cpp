@@ -28,13 +28,9 @@ std::string wordOf(const BackOff& way) {
 }
 
 BackOff backOffOf(const Build& build) {
-    const auto word = build.gates.find(kBackOffWay);
-    return word == build.gates.end() ? BackOff{} : readBackOff(word->second.reason).value_or(BackOff{});
+    return readBackOff(build.chosen(Choice::backOff)).value_or(BackOff{});
 }
 
-bool commonOrder(const Build& build) {
-    const auto word = build.gates.find(kOrderWay);
-    return word != build.gates.end() && word->second.reason == "common";
-}
+bool commonOrder(const Build& build) { return build.chosen(Choice::tuningOrder) == kCommonOrder; }
 
 }  // namespace ombrek

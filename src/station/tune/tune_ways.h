@@ -8,9 +8,8 @@
 
 namespace ombrek {
 
-/// What the builder chose for this kit, kept as a word of the builder's among its gates.
-inline constexpr const char* kBackOffWay = "tuning: left at the peak or backed off";
-inline constexpr const char* kOrderWay = "tuning: order";
+/// What Choice::tuningOrder is when the common order is followed.
+inline constexpr const char* kCommonOrder = "common";
 
 /// How a peak of power is left: at the peak, or where the power has just fallen by this much, so that the
 /// stage is less near to taking off by itself (two schools, common practice).
