@@ -1,8 +1,9 @@
 #include "circuit/expected_reading.h"
 #include "circuit/models.h"
+#include "circuit/rig_on_bench.h"
 #include "circuit/simulator.h"
-#include "circuit/suspects.h"
 #include "cli/commands.h"
+#include "cli/held.h"
 #include "cli/print.h"
 #include "core/quantity/shown.h"
 #include "formats/files.h"
@@ -15,7 +16,7 @@ namespace {
 using Json = nlohmann::ordered_json;
 
 constexpr std::uintmax_t kLargestCircuit = 4000000;  ///< of a circuit or its readings [bytes]
-constexpr std::size_t kShown = 20;            ///< suspects that are listed
+constexpr std::size_t kShown = 20;                   ///< suspects that are listed
 
 Json suspectJson(const Suspect& s) {
     Json reads = Json::array();
@@ -27,16 +28,70 @@ Json suspectJson(const Suspect& s) {
 
 }  // namespace
 
-int suspectsCommand(const std::string& circuitFile, const std::string& readingsFile, bool json) {
-    const auto text = readFile(circuitFile, kLargestCircuit);
-    if (!text) return refuse(text.error(), json);
-    const auto circuit = readKitCircuit(*text, shippedModels());
-    if (!circuit) return refuse(circuit.error(), json);
-    const auto bytes = readFile(readingsFile, kLargestCircuit);
-    if (!bytes) return refuse(bytes.error(), json);
-    const auto readings = readCircuitReadings(*bytes);
+namespace {
+
+Result<std::vector<CircuitReading>> readingsOf(const std::string& file) {
+    if (file.empty()) return std::vector<CircuitReading>();
+    const auto bytes = readFile(file, kLargestCircuit);
+    if (!bytes) return tl::make_unexpected(bytes.error());
+    return readCircuitReadings(*bytes);
+}
+
+/// Kit and build that the question is about. @return a Problem where they cannot be read
+Result<std::pair<Kit, Build>> rigAsked(const SuspectsQuestion& q) {
+    if (!q.book.empty()) {
+        auto held = heldIn(q.book);
+        if (!held) return tl::make_unexpected(held.error());
+        return std::pair(std::move(held->kit), std::move(held->build));
+    }
+    const auto tables = shippedTables();
+    if (!tables) return tl::make_unexpected(tables.error());
+    auto file = readKitFile(q.kit, tables->cores);
+    if (!file) return tl::make_unexpected(file.error());
+    return std::pair(std::move(file->kit), Build());
+}
+
+/// As the window's page judges it: by the kit, of a book also by what was read and seen.
+Result<Suspicion> suspectsOfRig(const SuspectsQuestion& q, const std::string& circuit,
+                                const std::vector<CircuitReading>& readings) {
+    auto asked = rigAsked(q);
+    if (!asked) return tl::make_unexpected(asked.error());
+    auto& [kit, build] = *asked;
+    if (!circuit.empty()) kit.circuit = circuit;
+    if (kit.circuit.empty())
+        return tl::make_unexpected(
+            Problem{q.kit + q.book, "The kit comes without a circuit: give one with --circuit."});
+    const auto rig = rigOf(kit, build, shippedModels(), shippedPriors());
+    if (!rig) return tl::make_unexpected(rig.error());
+    auto taken = takenReadings((*rig)->circuit, kit, build);
+    for (const CircuitReading& r : readings) taken.push_back({r, {}, {}});
+    const auto judged = judgeRig(*rig, std::move(taken), build, {});
+    if (!judged) return tl::make_unexpected(judged.error());
+    return (*judged)->suspicion;
+}
+
+/// A circuit by itself: what its parts may be off by, and where they lie, is not known.
+Result<Suspicion> suspectsAlone(const std::string& text, const std::vector<CircuitReading>& readings) {
+    const auto circuit = readKitCircuit(text, shippedModels());
+    if (!circuit) return tl::make_unexpected(circuit.error());
+    return suspectsOf(*circuit, readings);
+}
+
+}  // namespace
+
+int suspectsCommand(const SuspectsQuestion& q, bool json) {
+    const bool rig = !q.kit.empty() || !q.book.empty();
+    if (!rig && (q.circuit.empty() || q.readings.empty()))
+        return refuse({"", "Give --book BOOK, or --kit KIT, or --circuit FILE with --readings FILE."}, json);
+    std::string circuit;
+    if (!q.circuit.empty()) {
+        auto text = readFile(q.circuit, kLargestCircuit);
+        if (!text) return refuse(text.error(), json);
+        circuit = std::move(*text);
+    }
+    const auto readings = readingsOf(q.readings);
     if (!readings) return refuse(readings.error(), json);
-    const auto suspicion = suspectsOf(*circuit, *readings);
+    const auto suspicion = rig ? suspectsOfRig(q, circuit, *readings) : suspectsAlone(circuit, *readings);
     if (!suspicion) return refuse(suspicion.error(), json);
     const std::size_t most = std::min(kShown, suspicion->suspects.size());
     if (json) {

@@ -35,8 +35,13 @@ struct ExpectQuestion {
 /// `expect`: what a kit lets expect of a subject.
 int expectCommand(const ExpectQuestion& question, bool json);
 
-/// What may be wrong with a circuit (SPICE) from readings (CSV), and what to read next.
-int suspectsCommand(const std::string& circuit, const std::string& readings, bool json);
+/// What may be wrong with a circuit (SPICE) from readings (CSV), and what to read next; with a kit or a book, as
+/// the window's page says it.
+struct SuspectsQuestion {
+    std::string circuit, readings, kit, book;
+};
+/// `suspects`
+int suspectsCommand(const SuspectsQuestion& question, bool json);
 
 /// Where an adjuster peaks, of readings in the order in which they were taken.
 struct PeakQuestion {

@@ -101,12 +101,14 @@ int main(int argc, char** argv) {
     rebuilt->add_option("--kit", other.out, "write the kit for that band");
     rebuilt->add_flag("--json", json, "print JSON with SI values");
 
-    std::string circuit, readings;
+    SuspectsQuestion suspected;
     auto* suspects =
         options.add_subcommand("suspects", "what may be wrong with a circuit, from readings on it");
-    suspects->add_option("--circuit", circuit, "SPICE netlist; element names are designators")->required();
-    suspects->add_option("--readings", readings, "CSV: node, node2, quantity, value, error, state")
-        ->required();
+    suspects->add_option("--circuit", suspected.circuit, "SPICE netlist; element names are designators");
+    suspects->add_option("--readings", suspected.readings, "CSV: node, node2, quantity, value, error, state");
+    suspects->add_option("--kit", suspected.kit, "kit file: its circuit, tolerances, board and bench");
+    suspects->add_option("--book", suspected.book, "a book: its kit, with what was read and seen of it")
+        ->excludes("--kit");
     suspects->add_flag("--json", json, "print JSON with SI values");
 
     ExpectQuestion expected;
@@ -340,7 +342,7 @@ int main(int argc, char** argv) {
         if (*checks) return checksCommand(pasted, json);
         if (*steps) return stepsCommand(pasted, json);
         if (*expect) return expectCommand(expected, json);
-        if (*suspects) return suspectsCommand(circuit, readings, json);
+        if (*suspects) return suspectsCommand(suspected, json);
         if (*peak) return peakCommand(peaked, json);
         if (*null) return nullCommand(rows, json);
         if (*reference) return referenceCommand(rows, json);

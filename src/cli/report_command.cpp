@@ -1,9 +1,7 @@
-#include "book/book.h"
 #include "cli/commands.h"
+#include "cli/held.h"
 #include "cli/print.h"
 #include "formats/files.h"
-#include "formats/kit_json.h"
-#include "formats/tables.h"
 #include "report/report_json.h"
 #include "report/report_verify.h"
 #include "report/rig_card_sheet.h"
@@ -40,29 +38,25 @@ int reportCommand(const ReportWish& wish) {
     const bool asked = !wish.html.empty() || !wish.pdf.empty() || !wish.json.empty() || !wish.card.empty() ||
                        !wish.verify.empty();
     if (!asked)
-        return refuse({"", "Say where to write: --html FILE, --pdf FILE, --json FILE, --card FILE; or --verify PDF."},
-                      wish.asJson);
-    if (!std::filesystem::exists(wish.book)) return refuse({wish.book, "There is no such book."}, wish.asJson);
-    const auto tables = readTables(dataFolder());
-    if (!tables) return refuse(tables.error(), wish.asJson);
-    const auto book = Book::open(wish.book);
-    if (!book) return refuse(book.error(), wish.asJson);
-    const auto build = (*book)->build();
-    if (!build) return refuse({wish.book, "No kit has been begun in this book."}, wish.asJson);
-    const auto kit = readKit(build->kitText, tables->cores);
-    if (!kit) return refuse(kit.error(), wish.asJson);
-    const Judged judged(*kit, *build, tables->profile(build->profile));
-    const ReportWords words = reportWordsOf(**book, *build, wallClock());
+        return refuse(
+            {"", "Say where to write: --html FILE, --pdf FILE, --json FILE, --card FILE; or --verify PDF."},
+            wish.asJson);
+    const auto held = heldIn(wish.book);
+    if (!held) return refuse(held.error(), wish.asJson);
+    const Judged judged(held->kit, held->build, held->tables.profile(held->build.profile));
+    const ReportWords words = reportWordsOf(*held->book, held->build, wallClock());
     if (!wish.verify.empty()) return verify(wish, judged, words);
-    const auto write = [](const std::string& file, const std::function<std::string()>& bytes) -> Result<void> {
+    const auto write = [](const std::string& file,
+                          const std::function<std::string()>& bytes) -> Result<void> {
         return file.empty() ? Result<void>{} : writeFile(file, bytes());
     };
     const Report report = makeReport(judged, words);
     for (const auto& done :
          {write(wish.html, [&] { return reportAsHtml(report).toStdString(); }),
           write(wish.pdf, [&] { return pdfOf(reportSheet(report)).toStdString(); }),
-          write(wish.json, [&] { return reportAsJson(judged, words); }),
-          write(wish.card, [&] { return pdfOf(rigCardSheet(rigCard(judged), words.call, words.now)).toStdString(); })}) {
+          write(wish.json, [&] { return reportAsJson(judged, words); }), write(wish.card, [&] {
+              return pdfOf(rigCardSheet(rigCard(judged), words.call, words.now)).toStdString();
+          })}) {
         if (!done) return refuse(done.error(), wish.asJson);
     }
     return 0;

@@ -3,18 +3,18 @@
 #include <fstream>
 #include <nlohmann/json.hpp>
 
+#include "bench_fixture.h"
+#include "book/book.h"
+#include "circuit/models.h"
+#include "circuit/rig_on_bench.h"
 #include "folder.h"
 
-using ombrek::Folder;
+using namespace ombrek;
 
 namespace {
 
-nlohmann::json suspects(const Folder& folder, const std::string& circuit, const std::string& readings) {
-    std::ofstream(folder / "c.cir") << circuit;
-    std::ofstream(folder / "r.csv") << readings;
-    const std::string command = std::string(OMBREK_CLI) + " suspects --json --circuit " +
-                                (folder / "c.cir").string() + " --readings " + (folder / "r.csv").string() +
-                                " 2>/dev/null";
+nlohmann::json answerOf(const std::string& asked) {
+    const std::string command = std::string(OMBREK_CLI) + " suspects --json " + asked + " 2>/dev/null";
     FILE* pipe = popen(command.c_str(), "r");
     REQUIRE(pipe != nullptr);
     std::string out;
@@ -22,6 +22,13 @@ nlohmann::json suspects(const Folder& folder, const std::string& circuit, const 
     while (const std::size_t got = std::fread(buffer, 1, sizeof buffer, pipe)) out.append(buffer, got);
     pclose(pipe);
     return nlohmann::json::parse(out);
+}
+
+nlohmann::json suspects(const Folder& folder, const std::string& circuit, const std::string& readings) {
+    std::ofstream(folder / "c.cir") << circuit;
+    std::ofstream(folder / "r.csv") << readings;
+    return answerOf("--circuit " + (folder / "c.cir").string() + " --readings " +
+                    (folder / "r.csv").string());
 }
 
 const char* kDivider = "divider\nV1 in 0 10\nR1 in mid 1k\nR2 mid 0 1k\nR3 mid out 10k\nR4 out 0 10k\n.end\n";
@@ -60,4 +67,43 @@ TEST_CASE("what is no circuit or no reading is a problem, with its place") {
     CHECK(suspects(folder, kDivider, "node,value\nnowhere,1\n")["problem"]["place"] == "line 2");
     CHECK(suspects(folder, kDivider, "hello\n").contains("problem"));
     CHECK(suspects(folder, "", "node,value\na,1\n").contains("problem"));
+}
+
+TEST_CASE("the command ranks the rig of a book as the window's page does, with what was seen of its parts") {
+    const Folder folder;
+    const auto file = folder / "own.ombrek";
+    practiceBook(file, practiceKit(), PracticeStage::finished);
+    const auto held = [&] { return *Book::open(file).value()->build(); };
+    const auto byPage = [&] {
+        const Build build = held();
+        const Kit& kit = practiceKit().kit;
+        const auto rig = rigOf(kit, build, shippedModels(), shippedPriors());
+        REQUIRE(rig);
+        const auto judged = judgeRig(*rig, takenReadings((*rig)->circuit, kit, build), build, {});
+        REQUIRE(judged);
+        return (*judged)->suspicion;
+    };
+    const auto same = [&](const nlohmann::json& answer) {
+        const Suspicion page = byPage();
+        REQUIRE(answer["suspects"].size() == 20);
+        for (std::size_t i = 0; i < 20; ++i) {
+            INFO(i);
+            CHECK(answer["suspects"][i]["ref"] == page.suspects[i].ref);
+            CHECK(answer["suspects"][i]["odds"].get<double>() ==
+                  Approx(page.suspects[i].odds).epsilon(1e-12));
+        }
+        CHECK((answer["next"].is_null() ? "" : answer["next"]["node"].get<std::string>()) == page.next.node);
+    };
+    const auto before = answerOf("--book " + file.string());
+    same(before);
+    // A joint that was looked at is believed less.
+    const std::string ref = before["suspects"][1]["ref"];
+    REQUIRE(Book::open(file).value()->lookedAt(ref, Book::Look::joints));
+    const auto after = answerOf("--book " + file.string());
+    same(after);
+    CHECK(after["suspects"] != before["suspects"]);
+    CHECK(answerOf("--book " + (folder / "none.ombrek").string())["problem"]["sentence"] ==
+          "There is no such book.");
+    CHECK(answerOf("--kit " + (folder / "none.json").string()).contains("problem"));
+    CHECK(answerOf("").contains("problem"));
 }
