@@ -3,12 +3,15 @@
 #include <QDateTime>
 #include <cmath>
 
+#include "look/qs.h"
 #include "station/board/loupe.h"
 #include "station/first_light/first_light.h"
 #include "station/winding/winding.h"
 
 namespace ombrek {
 namespace {
+
+QString nameOf(Station station) { return qs(word(station)); }
 
 double share(int done, std::size_t all) { return all == 0 ? 0.0 : double(done) / double(all); }
 
@@ -26,7 +29,7 @@ StationLine partsIn(const Judged& judged) {
     const BagCount& bag = judged.bag();
     QString state = QStringLiteral("%1 of %2").arg(bag.in).arg(bag.total);
     state += bag.missing > 0 ? QStringLiteral(", %1 missing").arg(bag.missing) : QStringLiteral(" in");
-    return {QStringLiteral("Parts in"), state, share(bag.total - bag.waiting, std::size_t(bag.total)),
+    return {nameOf(Station::partsIn), state, share(bag.total - bag.waiting, std::size_t(bag.total)),
             bag.in == bag.total};
 }
 
@@ -38,7 +41,7 @@ StationLine winding(const Judged& judged) {
         done += wound(coil, build);
         right += judged.coil(coil).state == VerdictState::pass;
     }
-    return {QStringLiteral("Winding"),
+    return {nameOf(Station::winding),
             ofAll(done, kit.coils.size(), wordFor(kit.coils.size(), QStringLiteral("coil"))),
             share(done, kit.coils.size()), !kit.coils.empty() && right == int(kit.coils.size())};
 }
@@ -54,7 +57,7 @@ StationLine board(const Judged& judged) {
     QString state = ofAll(done, kit.steps.size(), wordFor(kit.steps.size(), QStringLiteral("step")));
     const auto open = openFindings(build).size();
     if (open > 0)
-        return {QStringLiteral("Board"),
+        return {nameOf(Station::board),
                 QStringLiteral("%1 of %2, %3 to mend").arg(done).arg(kit.steps.size()).arg(open),
                 share(done, kit.steps.size()), false};
     if (done > 0 && holds > 0)
@@ -63,14 +66,14 @@ StationLine board(const Judged& judged) {
                     .arg(kit.steps.size())
                     .arg(holds)
                     .arg(wordFor(std::size_t(holds), QStringLiteral("hold")));
-    return {QStringLiteral("Board"), state, share(done, kit.steps.size()), done == int(kit.steps.size())};
+    return {nameOf(Station::board), state, share(done, kit.steps.size()), done == int(kit.steps.size())};
 }
 
 StationLine firstLight(const Judged& judged) {
     const Kit& kit = judged.kit();
     int done = 0;
     for (const Check& check : kit.checks) done += judged.check(check).state == VerdictState::pass;
-    return {QStringLiteral("First light"),
+    return {nameOf(Station::firstLight),
             ofAll(done, kit.checks.size(), wordFor(kit.checks.size(), QStringLiteral("check"))),
             share(done, kit.checks.size()), !kit.checks.empty() && done == int(kit.checks.size())};
 }
@@ -79,16 +82,16 @@ StationLine tune(const Judged& judged) {
     const Kit& kit = judged.kit();
     int done = 0;
     for (const Adjustment& a : kit.adjustments) done += judged.tune(a).state == VerdictState::pass;
-    return {QStringLiteral("Tune"), ofAll(done, kit.adjustments.size(), QStringLiteral("settled")),
+    return {nameOf(Station::tune), ofAll(done, kit.adjustments.size(), QStringLiteral("settled")),
             share(done, kit.adjustments.size()),
             !kit.adjustments.empty() && done == int(kit.adjustments.size())};
 }
 
 StationLine proofLine(const Judged& judged) {
     if (!judged.kit().ratings.transmits() && judged.kit().ratings.mayTransmit())
-        return {QStringLiteral("Proof"), QStringLiteral("not promised"), 0.0, false};
+        return {nameOf(Station::proof), QStringLiteral("not promised"), 0.0, false};
     if (!judged.kit().ratings.transmits())
-        return {QStringLiteral("Proof"), QStringLiteral("nothing to do"), 1.0, true};
+        return {nameOf(Station::proof), QStringLiteral("nothing to do"), 1.0, true};
     std::vector<VerdictState> states;
     for (const std::string& band : judged.kit().ratings.bandNames()) {
         const ProofState& proof = judged.proof(band);
@@ -100,7 +103,7 @@ StationLine proofLine(const Judged& judged) {
         std::all_of(states.begin(), states.end(), [](auto s) { return s == VerdictState::notDone; });
     const QString state = none ? QStringLiteral("not measured")
                                : QStringLiteral("%1 of %2 proved").arg(passed).arg(states.size());
-    return {QStringLiteral("Proof"), state, share(int(passed), states.size()),
+    return {nameOf(Station::proof), state, share(int(passed), states.size()),
             passed == std::ptrdiff_t(states.size())};
 }
 
@@ -108,7 +111,7 @@ StationLine proofLine(const Judged& judged) {
 
 std::vector<StationLine> stationLines(const Judged& judged) {
     const Readiness& ready = judged.readiness();
-    const StationLine sign{QStringLiteral("Sign-off"),
+    const StationLine sign{nameOf(Station::signOff),
                            QStringLiteral("%1 of %2 gates").arg(ready.open()).arg(ready.gates.size()),
                            share(ready.open(), ready.gates.size()), ready.fit()};
     return {partsIn(judged), winding(judged),   board(judged), firstLight(judged),

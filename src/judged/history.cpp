@@ -56,9 +56,10 @@ void addChanges(const Judged& judged, std::vector<HistoryLine>& out) {
     for (const Repair& r : build.repairs) {
         const std::string what = r.ref.empty() ? "the rig" : r.ref;
         if (!r.noticed.empty())
-            out.push_back({r.seen, "Sign-off", what, "noticed: " + r.noticed, VerdictState::fail, false});
+            out.push_back(
+                {r.seen, Station::signOff, what, "noticed: " + r.noticed, VerdictState::fail, false});
         if (!r.open())
-            out.push_back({r.at, "Sign-off", what,
+            out.push_back({r.at, Station::signOff, what,
                            "repaired; found: " + r.found + "; done: " + r.done +
                                (r.parts.empty() ? "" : "; put in: " + r.parts) +
                                (r.who.empty() ? "" : "; by " + r.who),
@@ -66,12 +67,12 @@ void addChanges(const Judged& judged, std::vector<HistoryLine>& out) {
         for (const Sighting& s : build.sightings) {
             if (s.repair == r.id && r.id != 0)
                 out.push_back(
-                    {s.at, "Sign-off", what, "there again: " + s.text, VerdictState::doubtful, false});
+                    {s.at, Station::signOff, what, "there again: " + s.text, VerdictState::doubtful, false});
         }
     }
     for (const AirNote& n : build.air) {
-        out.push_back({n.at, "Sign-off", airTitle(n), n.text.empty() ? std::string(word(n.state)) : n.text,
-                       n.state, false});
+        out.push_back({n.at, Station::signOff, airTitle(n),
+                       n.text.empty() ? std::string(word(n.state)) : n.text, n.state, false});
     }
     for (const Change& c : build.changes) {
         const bool read = std::any_of(build.readings.begin(), build.readings.end(), [&](const Reading& r) {
@@ -90,19 +91,19 @@ void addBoard(const Judged& judged, std::vector<HistoryLine>& out) {
         return step != nullptr ? step->title : id;
     };
     for (const auto& [id, record] : build.steps) {
-        out.push_back({record.at, "Board", title(id),
+        out.push_back({record.at, Station::board, title(id),
                        record.knowingly ? "passed knowingly: " + record.reason : "done",
                        record.knowingly ? VerdictState::doubtful : VerdictState::pass, false});
     }
     for (const Finding& f : build.findings) {
-        out.push_back(
-            {f.found, "Board", f.ref, "found: " + std::string(word(f.what)), VerdictState::fail, false});
+        out.push_back({f.found, Station::board, f.ref, "found: " + std::string(word(f.what)),
+                       VerdictState::fail, false});
         if (f.closed != 0)
-            out.push_back({f.closed, "Board", f.ref, "mended: " + std::string(word(f.what)),
+            out.push_back({f.closed, Station::board, f.ref, "mended: " + std::string(word(f.what)),
                            VerdictState::pass, false});
     }
     for (const PhotoLine& photo : build.photos)
-        out.push_back({photo.at, repairOf(build, photo) != nullptr ? "Sign-off" : "Board",
+        out.push_back({photo.at, repairOf(build, photo) != nullptr ? Station::signOff : Station::board,
                        repairOf(build, photo) != nullptr ? repairOf(build, photo)->ref : title(photo.step),
                        photo.after ? "photograph, after" : "photograph, before", VerdictState::notDone,
                        false});
@@ -123,7 +124,7 @@ void addGates(const Judged& judged, std::vector<HistoryLine>& out) {
     const auto before = beforePlug(judged);
     for (const auto& [id, record] : judged.build().gates) {
         if (const Check* check = id.starts_with("bridge:") ? judged.kit().check(id.substr(7)) : nullptr) {
-            out.push_back({record.at, "First light", check->title, "gap closed: " + check->bridge,
+            out.push_back({record.at, Station::firstLight, check->title, "gap closed: " + check->bridge,
                            VerdictState::pass, false});
             continue;
         }
@@ -131,12 +132,12 @@ void addGates(const Judged& judged, std::vector<HistoryLine>& out) {
                                            [&, id = id](const PlugItem& i) { return i.gate == id; });
             item != before.end()) {
             out.push_back(
-                {record.at, "First light", item->name, "seen before power", VerdictState::pass, false});
+                {record.at, Station::firstLight, item->name, "seen before power", VerdictState::pass, false});
             continue;
         }
         if (const std::size_t stroke = id.find('/'); stroke != std::string::npos) {
             const std::string what = record.forbids.empty() ? "passed knowingly: " : "known defect: ";
-            out.push_back({record.at, "Sign-off", titleOfEvidence(judged, id.substr(stroke + 1)),
+            out.push_back({record.at, Station::signOff, titleOfEvidence(judged, id.substr(stroke + 1)),
                            what + record.reason, VerdictState::doubtful, false});
             continue;
         }
@@ -144,7 +145,7 @@ void addGates(const Judged& judged, std::vector<HistoryLine>& out) {
             std::find_if(gates.begin(), gates.end(), [&, id = id](const Gate& g) { return g.id == id; });
         const bool load = id == kLoadOn, licence = id == "licence";
         const std::string what = load ? "Dummy load" : gate != gates.end() ? gate->name : id;
-        out.push_back({record.at, load ? "Proof" : "Sign-off", what,
+        out.push_back({record.at, load ? Station::proof : Station::signOff, what,
                        load      ? "on, the builder's word"
                        : licence ? "confirmed by the builder"
                                  : "passed knowingly: " + record.reason,
@@ -157,7 +158,7 @@ void addGates(const Judged& judged, std::vector<HistoryLine>& out) {
 std::vector<HistoryLine> history(const Judged& judged) {
     std::vector<HistoryLine> out;
     const Build& build = judged.build();
-    out.push_back({build.started, "", judged.kit().name, "begun", VerdictState::notDone, false});
+    out.push_back({build.started, Station::none, judged.kit().name, "begun", VerdictState::notDone, false});
     addReadings(judged, out);
     addChanges(judged, out);
     addBoard(judged, out);

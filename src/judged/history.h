@@ -11,7 +11,7 @@ namespace ombrek {
 /// One thing that happened to a build.
 struct HistoryLine {
     std::int64_t at = 0;                         ///< seconds since 1970, UTC
-    std::string station;                         ///< "Winding"
+    Station station = Station::none;             ///< where it happened
     std::string what;                            ///< "T1 antenna transformer"
     std::string text;                            ///< "read 1.45 µH, L/C meter"
     VerdictState state = VerdictState::notDone;  ///< of a step, a gate, a finding, the reading that counts

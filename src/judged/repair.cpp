@@ -149,27 +149,27 @@ std::vector<Subject> readSubjects(const std::string& kept) {
     return out;
 }
 
-std::string stationOf(Subject::Kind kind) {
+Station stationOf(Subject::Kind kind) {
     switch (kind) {
         case Subject::Kind::part:
         case Subject::Kind::loose:
-            return "Parts in";
+            return Station::partsIn;
         case Subject::Kind::coil:
-            return "Winding";
+            return Station::winding;
         case Subject::Kind::step:
-            return "Board";
+            return Station::board;
         case Subject::Kind::check:
-            return "First light";
+            return Station::firstLight;
         case Subject::Kind::adjustment:
-            return "Tune";
+            return Station::tune;
         case Subject::Kind::supply:
         case Subject::Kind::power:
         case Subject::Kind::current:
         case Subject::Kind::frequency:
         case Subject::Kind::harmonic:
-            return "Proof";
+            return Station::proof;
         default:
-            return "";
+            return Station::none;
     }
 }
 

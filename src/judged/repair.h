@@ -14,7 +14,8 @@ class Judged;
 /// One thing that a repair made doubtful: as it was read before, and since.
 struct AgainLine {
     Subject subject;
-    std::string title, station;
+    std::string title;
+    Station station = Station::none;
     std::string before, after;                   ///< "2.1 W"; empty: it was not read
     std::string change;                          ///< "+0.9 W"; empty where they cannot be held together
     VerdictState state = VerdictState::notDone;  ///< now
@@ -45,7 +46,7 @@ const Repair* repairOf(const Build& build, const PhotoLine& photo);
 std::string keptSubjects(const std::vector<Subject>& subjects);
 std::vector<Subject> readSubjects(const std::string& kept);
 
-/// The station where a subject is read, "Tune".
-std::string stationOf(Subject::Kind kind);
+/// The station where a subject is read.
+Station stationOf(Subject::Kind kind);
 
 }  // namespace ombrek

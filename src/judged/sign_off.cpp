@@ -178,42 +178,42 @@ Readiness readiness(const Judged& judged) {
     const Kit& kit = judged.kit();
     const Build& build = judged.build();
     Readiness out;
-    const auto add = [&](const std::string& id, std::string name, std::string station, Evidences evidence) {
+    const auto add = [&](const std::string& id, std::string name, Station station, Evidences evidence) {
         if (evidence.empty()) return;
-        Gate gate{id, std::move(name), std::move(station), std::move(evidence)};
+        Gate gate{id, std::move(name), station, std::move(evidence)};
         takeWords(build, gate);
         out.gates.push_back(std::move(gate));
     };
     const auto all = [&](const auto& records, auto subject) {
         return evidenceForAll(records, judged, subject);
     };
-    add("parts", "Every part in and right", "Parts in",
+    add("parts", "Every part in and right", Station::partsIn,
         all(kit.parts, [](const Part& p) { return Subject::part(p.ref); }));
-    add("coils", "Coils wound and measured", "Winding",
+    add("coils", "Coils wound and measured", Station::winding,
         all(kit.coils, [](const Coil& c) { return Subject::coil(c.ref); }));
-    add("trimmers", "Trimmers reach their bands", "Winding", trimmerEvidence(kit, build));
-    add("steps", "Every step done", "Board",
+    add("trimmers", "Trimmers reach their bands", Station::winding, trimmerEvidence(kit, build));
+    add("steps", "Every step done", Station::board,
         orUnknown(stepEvidence(judged, false), "Steps",
                   "The kit names no steps: nothing shows that it is built."));
-    add("holds", "Hold points earned", "Board", stepEvidence(judged, true));
-    add("checks", "Voltages and currents right", "First light",
+    add("holds", "Hold points earned", Station::board, stepEvidence(judged, true));
+    add("checks", "Voltages and currents right", Station::firstLight,
         orUnknown(all(kit.checks, [](const Check& c) { return Subject::check(c.id); }), "Checks",
                   "The kit names no electrical checks: nothing shows that its voltages are right."));
-    add("tune", "Every adjustment settled", "Tune",
+    add("tune", "Every adjustment settled", Station::tune,
         all(kit.adjustments, [](const Adjustment& a) { return Subject::adjustment(a.id); }));
     if (!kit.ratings.mayTransmit()) return out;
     if (kit.ratings.transmits()) {
-        add("power", "Power as rated", "Proof", powerEvidence(judged));
-        add("frequency", "On frequency", "Proof", frequencyEvidence(judged));
-        add("harmonics", "Harmonics below the limit", "Proof", harmonicEvidence(judged));
+        add("power", "Power as rated", Station::proof, powerEvidence(judged));
+        add("frequency", "On frequency", Station::proof, frequencyEvidence(judged));
+        add("harmonics", "Harmonics below the limit", Station::proof, harmonicEvidence(judged));
     } else {
         const std::string silent = "The kit does not say whether it transmits, nor its rated ";
-        add("power", "Power as rated", "Proof", unknown("Power", silent + "power."));
-        add("frequency", "On frequency", "Proof", unknown("Frequency", silent + "frequency."));
-        add("harmonics", "Harmonics below the limit", "Proof",
+        add("power", "Power as rated", Station::proof, unknown("Power", silent + "power."));
+        add("frequency", "On frequency", Station::proof, unknown("Frequency", silent + "frequency."));
+        add("harmonics", "Harmonics below the limit", Station::proof,
             unknown("Harmonics", silent + "power: nothing shows that what it emits is clean."));
     }
-    add("licence", "Band, mode and power are within my licence", "Sign-off", licenceWords(judged));
+    add("licence", "Band, mode and power are within my licence", Station::signOff, licenceWords(judged));
     return out;
 }
 

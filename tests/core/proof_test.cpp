@@ -112,8 +112,9 @@ TEST_CASE("a frequency against its rating") {
 }
 
 TEST_CASE("a gate is as good as its worst evidence, and can be passed knowingly") {
-    Gate gate{"coils", "Coils", "Winding", {{"T1", VerdictState::pass, ""}, {"L1", VerdictState::pass, ""}},
-              false,   ""};
+    Gate gate{
+        "coils", "Coils", Station::winding, {{"T1", VerdictState::pass, ""}, {"L1", VerdictState::pass, ""}},
+        false,   ""};
     CHECK(gate.state() == VerdictState::pass);
     CHECK(gate.open());
     gate.evidence.push_back({"L2", VerdictState::doubtful, ""});

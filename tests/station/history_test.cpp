@@ -49,7 +49,7 @@ TEST_CASE("history holds everything once, newest first, and leaves out nothing t
     CHECK(at(100).text == "begun");
     CHECK(at(200).retired);
     CHECK_FALSE(at(400).retired);
-    CHECK(at(200).station == "Winding");
+    CHECK(at(200).station == Station::winding);
     CHECK(at(200).text.find("L/C meter, by Mara") != std::string::npos);
     CHECK(at(350).text == "wound");
     CHECK(at(950).what == "R1");

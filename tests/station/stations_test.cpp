@@ -331,7 +331,7 @@ TEST_CASE("sign-off: nothing is earned in a fresh build, and each gate names its
     CHECK(ready.earned() == 0);
     CHECK_FALSE(ready.fit());
     for (const Gate& gate : ready.gates) {
-        CHECK_FALSE(gate.station.empty());
+        CHECK(gate.station != Station::none);
         CHECK_FALSE(gate.evidence.empty());
         for (const Evidence& e : gate.evidence) CHECK_FALSE(e.sentence.empty());
     }

@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "core/plan/station.h"
 #include "core/quantity/verdict.h"
 
 namespace ombrek {
@@ -40,9 +41,9 @@ struct Evidence {
 
 /// A condition for going on the air, with the evidence for it.
 struct Gate {
-    std::string id;       ///< "coils"
-    std::string name;     ///< "Coils wound and measured"
-    std::string station;  ///< where to earn it
+    std::string id;                   ///< "coils"
+    std::string name;                 ///< "Coils wound and measured"
+    Station station = Station::none;  ///< where to earn it
     std::vector<Evidence> evidence;
     bool passedKnowingly = false;  ///< what does not pass was all passed knowingly
     std::string reason{};          ///< the builder's, when passed knowingly

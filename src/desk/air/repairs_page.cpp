@@ -203,11 +203,10 @@ void RepairsPage::goOn() {
     if (s == nullptr) return;
     const auto open =
         std::find_if(s->again.begin(), s->again.end(), [](const AgainLine& l) { return !l.shown; });
-    if (open == s->again.end() || open->station.empty())
+    if (open == s->again.end() || open->station == Station::none)
         return session_.say(QStringLiteral("Nothing of this repair waits to be shown again."));
-    const bool banded = open->station == "Proof";
-    emit wants(qs(open->station).toLower().replace(QChar(' '), QChar('-')),
-               banded ? qs(open->subject.band) : qs(open->subject.id));
+    const bool banded = open->station == Station::proof;
+    emit wants(qs(idOf(open->station)), banded ? qs(open->subject.band) : qs(open->subject.id));
 }
 
 void RepairsPage::choose(int by) {

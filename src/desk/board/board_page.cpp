@@ -23,7 +23,7 @@
 namespace ombrek {
 
 BoardPage::BoardPage(Session& session)
-    : Page(session, QStringLiteral("Board")),
+    : Page(session, qs(word(Station::board))),
       map_(new BoardMap),
       step_(new Card),
       plan_(new Card),

@@ -18,7 +18,7 @@
 namespace ombrek {
 
 FirstLightPage::FirstLightPage(Session& session)
-    : Page(session, QStringLiteral("First light")),
+    : Page(session, qs(word(Station::firstLight))),
       reading_(new ReadingCard),
       strips_(new CheckStrips),
       touch_(new Card),

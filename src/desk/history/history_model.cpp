@@ -11,9 +11,10 @@ namespace ombrek {
 namespace {
 
 bool fits(const HistoryView::Row& row, const QStringList& words) {
-    const QString text =
-        QString::fromStdString(row.line.station + " " + row.line.what + " " + row.line.text) + QChar(' ') +
-        row.day + QChar(' ') + QDateTime::fromSecsSinceEpoch(row.line.at).date().toString(Qt::ISODate);
+    const QString text = QString::fromStdString(std::string(word(row.line.station)) + " " + row.line.what +
+                                                " " + row.line.text) +
+                         QChar(' ') + row.day + QChar(' ') +
+                         QDateTime::fromSecsSinceEpoch(row.line.at).date().toString(Qt::ISODate);
     const QStringList have = text.split(QChar(' '), Qt::SkipEmptyParts);
     // Each word begins a word of the line, so that C1 is not C11's end but R1 finds R14 too while one types.
     return std::all_of(words.begin(), words.end(), [&](const QString& word) {

@@ -25,9 +25,9 @@ HistoryPage::HistoryPage(Session& session)
     big()->addWidget(sheet, 1);
     side()->addWidget(row_, 1);
     setEnter("station", "go to its station", [this] {
-        if (at_ >= int(view_.rows.size()) || view_.rows[std::size_t(at_)].line.station.empty()) return;
-        emit wants(qs(view_.rows[std::size_t(at_)].line.station).toLower().replace(QChar(' '), QChar('-')),
-                   QString());
+        if (at_ >= int(view_.rows.size()) || view_.rows[std::size_t(at_)].line.station == Station::none)
+            return;
+        emit wants(qs(idOf(view_.rows[std::size_t(at_)].line.station)), QString());
     });
     addKey("find", "F", "F", "find", [this] { find_->setFocus(); });
     addKey("line", "Down", "Up Down", "a line", [this] { choose(1); });
@@ -88,7 +88,7 @@ void HistoryPage::showRow() {
     const auto& [day, time, line] = view_.rows[std::size_t(at_)];
     row_->setTitle(qs(line.what));
     std::vector<Card::Fact> facts{{QStringLiteral("Day"), day}, {QStringLiteral("Time"), time}};
-    if (!line.station.empty()) facts.push_back({QStringLiteral("Station"), qs(line.station)});
+    if (line.station != Station::none) facts.push_back({QStringLiteral("Station"), qs(word(line.station))});
     row_->setFacts(facts);
     const QString text = qs(line.text);
     row_->setText(text.left(1).toUpper() + text.mid(1) + QChar('.') +

@@ -19,7 +19,7 @@
 namespace ombrek {
 
 PartsInPage::PartsInPage(Session& session)
-    : Page(session, QStringLiteral("Parts in")),
+    : Page(session, qs(word(Station::partsIn))),
       counts_(textLabel(15, false, "soft")),
       reading_(new ReadingCard),
       bag_(new BagRows),

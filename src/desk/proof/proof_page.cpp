@@ -14,7 +14,7 @@
 
 namespace ombrek {
 ProofPage::ProofPage(Session& session)
-    : Page(session, QStringLiteral("Proof")),
+    : Page(session, qs(word(Station::proof))),
       number_(new BigNumber(84)),
       verdict_(new VerdictLine),
       plot_(new Plot),

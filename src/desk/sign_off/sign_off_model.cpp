@@ -46,9 +46,9 @@ void sayNext(const Gate& next, SignOffView& v) {
     v.why = next.lapsed.empty()
                 ? QStringLiteral(
                       "%1. Enter goes to %2; K passes what bars it knowingly, D accepts a known defect.")
-                      .arg(qs(next.summary()), qs(next.station))
+                      .arg(qs(next.summary()), qs(word(next.station)))
                 : QStringLiteral("Passed knowingly before, but changed since: %1. Enter goes to %2.")
-                      .arg(qs(next.lapsed), qs(next.station));
+                      .arg(qs(next.lapsed), qs(word(next.station)));
 }
 
 }  // namespace

@@ -14,7 +14,7 @@
 namespace ombrek {
 
 SignOffPage::SignOffPage(Session& session)
-    : Page(session, QStringLiteral("Sign-off")),
+    : Page(session, qs(word(Station::signOff))),
       gates_(new GateList),
       list_(new StateList),
       evidenceCard_(new Card),
@@ -89,7 +89,7 @@ void SignOffPage::go() {
         if (said) return emit wants(QStringLiteral("licence"), QString());
         session_.kept(session_.book().passGate("licence", "confirmed"));
     } else {
-        emit wants(qs(g->station).toLower().replace(QChar(' '), QChar('-')), QString());
+        emit wants(qs(idOf(g->station)), QString());
     }
 }
 
@@ -140,7 +140,7 @@ void SignOffPage::takeWordBack() {
     const Evidence* e = evidenceInHand(v);
     const auto& gates = session_.build().gates;
     const auto whole = gates.find(v.gate->id);
-    const auto* said = e != nullptr          ? wordOn(session_.build(), v.gate->id, *e)
+    const auto* said = e != nullptr           ? wordOn(session_.build(), v.gate->id, *e)
                        : whole == gates.end() ? nullptr
                                               : &*whole;
     if (said == nullptr) return session_.say(QStringLiteral("You have said nothing of it."));

@@ -27,7 +27,7 @@ bool found(const Adjustment& a) {
 }  // namespace
 
 TunePage::TunePage(Session& session)
-    : Page(session, QStringLiteral("Tune")),
+    : Page(session, qs(word(Station::tune))),
       plot_(new Plot),
       number_(new BigNumber(64)),
       adjuster_(new AdjusterView),

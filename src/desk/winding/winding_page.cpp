@@ -16,7 +16,7 @@
 namespace ombrek {
 
 WindingPage::WindingPage(Session& session)
-    : Page(session, QStringLiteral("Winding")),
+    : Page(session, qs(word(Station::winding))),
       coil_(new CoilView),
       facts_(new Card),
       cutList_(new Card),
