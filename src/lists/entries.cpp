@@ -9,11 +9,13 @@
 #include "core/coil/own_core.h"
 #include "core/coil/wire.h"
 #include "core/text/letters.h"
+#include "core/text/says.h"
 #include "formats/encoding.h"
 #include "lists/amount.h"
 #include "lists/coil_words.h"
 #include "lists/designators.h"
 #include "lists/kind_evidence.h"
+#include "lists/limit_words.h"
 #include "lists/token.h"
 #include "lists/voltage_table.h"
 #include "station/board/plan_from_parts.h"
@@ -22,12 +24,6 @@ namespace ombrek {
 namespace {
 
 constexpr const char* kProveVolts = "prove-volts";  ///< the plan's own hold before chips
-
-bool has(std::string_view text, std::initializer_list<const char*> words) {
-    const std::string low = lowerText(text);
-    return std::any_of(words.begin(), words.end(),
-                       [&](const char* word) { return low.find(word) != std::string::npos; });
-}
 
 void eachLine(const std::string& bytes, const std::function<void(std::size_t, const std::string&)>& use) {
     const std::string text = withoutLongLines(toUtf8(bytes));
@@ -83,6 +79,35 @@ std::vector<double> amountsOf(const std::string& text, Unit unit) {
         out.push_back(found->value);
     }
     return out;
+}
+
+/// Where numbers stand with what is written behind them, "120 mA".
+std::vector<std::pair<std::size_t, std::size_t>> numbersIn(const std::string& text) {
+    std::vector<std::pair<std::size_t, std::size_t>> out;
+    for (std::size_t at = 0; at < text.size();) {
+        const bool starts = isDigit(text[at]) && (at == 0 || !isLetter(text[at - 1]));
+        std::size_t end = at + 1;
+        if (starts) {
+            while (end < text.size() && (isDigit(text[end]) || text[end] == '.' || text[end] == ',')) ++end;
+            if (end + 1 < text.size() && text[end] == ' ' && isLetter(text[end + 1])) ++end;
+            while (end < text.size() && isLetter(text[end])) ++end;
+            out.emplace_back(at, end);
+        } else if (isDigit(text[at])) {
+            while (end < text.size() && isDigit(text[end])) ++end;
+        }
+        at = end;
+    }
+    return out;
+}
+
+/// What the words around the first number of a unit make of it: "no more than 120 mA" is a limit.
+LimitSaid limitOf(const std::string& line, Unit unit) {
+    const auto numbers = numbersIn(line);
+    for (std::size_t i = 0; i < numbers.size(); ++i) {
+        const auto [from, to] = numbers[i];
+        if (!amountsOf(line.substr(from, to - from), unit).empty()) return limitSaid(line, numbers, i);
+    }
+    return {};
 }
 
 /// "45 dB", "-45dBc": how much, whatever its sign.
@@ -216,14 +241,14 @@ Entry<Coil> readCoilLine(std::size_t number, const std::string& line, const Kit&
 }
 
 bool peaks(const std::string& line) {
-    return has(line, {"peak", "maximum", "max ", "max.", "loudest", "strongest", "maximal", "lautest",
-                      "m\u00e1ximo", "spitze"});
+    return holdsStem(line, {"peak", "max", "loudest", "strongest", "lautest", "m\u00e1ximo", "*spitze"});
 }
 
 /// A bias without a value: up until the current just rises.
 bool justRises(const std::string& text) {
     const bool value = text.find_first_of("0123456789") != std::string::npos;
-    return !value && has(text, {"bias", "quiescent", "ruhestrom", "until the current rises", "just rises"});
+    return !value &&
+           holdsStem(text, {"bias", "quiescent", "*ruhestrom", "until the current rises", "just rises"});
 }
 
 /// What an adjustment is brought to, as it was understood.
@@ -257,8 +282,8 @@ Entry<Adjustment> readAdjustmentLine(std::size_t number, const std::string& line
         out.doubts.push_back(a.adjuster + " is not in the parts list.");
         return out;
     }
-    const bool null =
-        has(line, {"null", "dip ", "minimum", "quietest", "weakest", "leisest", "schw\u00e4chst"});
+    const bool null = holdsWord(line, {"dip"}) || holdsStem(line, {"null", "minimum", "quietest", "weakest",
+                                                                   "leisest", "schw\u00e4chst"});
     if (null && peaks(line)) {
         out.doubts.push_back("It names a peak and a null: a line each, please.");
         return out;
@@ -267,12 +292,13 @@ Entry<Adjustment> readAdjustmentLine(std::size_t number, const std::string& line
     a.title = line.substr(0, 80);
     if (peaks(line) || null) {
         a.kind = null ? Adjustment::Kind::null : Adjustment::Kind::peak;
-        a.unit = has(line, {"power", "watt", "leistung", "puissance", "potencia"}) ? Unit::watt : Unit::volt;
+        a.unit = holdsStem(line, {"power", "*watt", "*leistung", "puissance", "potencia"}) ? Unit::watt
+                                                                                           : Unit::volt;
         const char* verb = null ? "null " : "peak ";
         const auto at = lowerText(rest).find(verb);
         a.reads = std::string(trimmed(at == std::string::npos ? rest : rest.substr(at + 5)));
         while (!a.reads.empty() && (a.reads.front() == ':' || a.reads.front() == ' ')) a.reads.erase(0, 1);
-    } else if (has(line, {"contrast", "kontrast", "contraste"})) {
+    } else if (holdsStem(line, {"contrast", "kontrast"})) {
         a.kind = Adjustment::Kind::contrast;
         a.unit = Unit::none;
         a.reads = "the display";
@@ -297,7 +323,7 @@ Entry<Adjustment> readAdjustmentLine(std::size_t number, const std::string& line
         a.tolerance = read.high && read.low ? (*read.high - *read.low) / 2 : std::fabs(a.target) * 0.1;
         out.doubts = read.doubts;
         if (!read.rule.empty()) out.doubts.push_back("Tolerance by rule, " + read.rule + ".");
-        if (a.unit == Unit::ampere || has(line, {"bias"})) a.safe = SafeEnd::low;
+        if (a.unit == Unit::ampere || holdsStem(line, {"bias"})) a.safe = SafeEnd::low;
     }
     for (const Coil& coil : kit.coils) {
         if (coil.tune && coil.tune->trimmer == a.adjuster) a.coil = coil.ref;
@@ -339,8 +365,8 @@ std::vector<Entry<Adjustment>> readAdjustmentEntries(const std::string& bytes, c
 Entry<Ratings> readPromises(const std::string& bytes, const Ratings& before) {
     Entry<Ratings> out{1, bytes, {}, "", {}};
     Ratings r = before;
-    if (has(bytes,
-            {"not transmit", "receiver only", "no transmitter", "sendet nicht", "nur empf\u00e4nger"})) {
+    if (holdsStem(bytes, {"not transmit", "receiver only", "no transmitter", "sendet nicht",
+                          "nur empf\u00e4nger"})) {
         r = Ratings{};
         r.air = Ratings::Air::no;
         r.supply = 12;
@@ -353,9 +379,18 @@ Entry<Ratings> readPromises(const std::string& bytes, const Ratings& before) {
     eachLine(bytes, [&](std::size_t, const std::string& line) {
         const auto watts = amountsOf(line, Unit::watt), volts = amountsOf(line, Unit::volt),
                    hertz = amountsOf(line, Unit::hertz);
-        if (!watts.empty() && has(line, {"at least", "mindestens", "minimum"})) {
+        const LimitSaid power = limitOf(line, Unit::watt), draws = limitOf(line, Unit::ampere);
+        if ((power.negated && !watts.empty()) || power.unread) {
+            out.doubts.push_back(
+                "The sentence has a \"not\" that is not understood: which way is the limit?");
+        } else if (!watts.empty() && power.sense == LimitSaid::Sense::more) {
             r.powerLow = watts.front();
             if (!(r.power > 0)) r.power = watts.front();
+            any = true;
+        } else if (watts.size() == 1 && power.sense == LimitSaid::Sense::less) {
+            r.power = r.powerHigh = watts.front();
+            r.powerLow = 0.8 * r.power;
+            out.doubts.push_back("Only the most is promised: at least 0.8 of it by rule.");
             any = true;
         } else if (!watts.empty()) {
             const auto [low, high] = std::minmax_element(watts.begin(), watts.end());
@@ -374,8 +409,10 @@ Entry<Ratings> readPromises(const std::string& bytes, const Ratings& before) {
         }
         if (const auto amperes = amountsOf(line, Unit::ampere); !amperes.empty()) {
             const auto [low, high] = std::minmax_element(amperes.begin(), amperes.end());
-            const bool limit =
-                amperes.size() == 1 && has(line, {"max", "at most", "less than", "<", "h\u00f6chstens"});
+            if (draws.negated || draws.sense == LimitSaid::Sense::more)
+                return out.doubts.push_back(
+                    "What it may draw at most is wanted, not at least: the current is not taken.");
+            const bool limit = amperes.size() == 1 && draws.sense == LimitSaid::Sense::less;
             r.currentLow = limit ? 0 : amperes.size() > 1 ? *low : 0.75 * *low;
             r.currentHigh = amperes.size() > 1 || limit ? *high : 1.25 * *high;
             if (amperes.size() == 1 && !limit)
@@ -383,7 +420,7 @@ Entry<Ratings> readPromises(const std::string& bytes, const Ratings& before) {
             any = true;
         }
         if (const auto below = decibelsOf(line);
-            below && has(line, {"harmon", "spur", "oberwell", "nebenwell"})) {
+            below && holdsStem(line, {"*harmon", "spur", "oberwell", "nebenwell"})) {
             r.harmonicsBelow = *below;
             any = true;
         }

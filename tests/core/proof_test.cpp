@@ -129,9 +129,9 @@ TEST_CASE("a gate is as good as its worst evidence, and can be passed knowingly"
 TEST_CASE("readiness counts what is earned and what is only open") {
     Readiness r;
     CHECK_FALSE(r.fit());
-    r.gates = {{"a", "A", "", {{"", VerdictState::pass, ""}}, false, ""},
-               {"b", "B", "", {{"", VerdictState::fail, ""}}, true, "known"},
-               {"c", "C", "", {{"", VerdictState::notDone, ""}}, false, ""}};
+    r.gates = {{"a", "A", Station::none, {{"", VerdictState::pass, ""}}, false, ""},
+               {"b", "B", Station::none, {{"", VerdictState::fail, ""}}, true, "known"},
+               {"c", "C", Station::none, {{"", VerdictState::notDone, ""}}, false, ""}};
     CHECK(r.earned() == 1);
     CHECK(r.open() == 2);
     CHECK(r.next()->id == "c");

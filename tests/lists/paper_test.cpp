@@ -194,6 +194,56 @@ TEST_CASE("coils, adjustments and promises a line each") {
     CHECK(readPromises("It does not transmit.\n", {}).kept->air == Ratings::Air::no);
 }
 
+TEST_CASE("a promise that is a limit is one, and never turned round") {
+    const auto current = [](const std::string& line) {
+        const auto read = readPromises("5 W at 13.8 V, 7.03 MHz\n" + line + "\n", {});
+        REQUIRE(read.kept);
+        return std::pair(read.kept->currentLow, read.kept->currentHigh);
+    };
+    for (const char* most : {"It draws no more than 0.9 A", "not more than 0.9 A", "max. 0.9 A", "< 0.9 A",
+                             "nicht mehr als 0,9 A", "never above 900 mA", "at most 0.9 A key down"}) {
+        INFO(most);
+        CHECK(current(most).first == 0);
+        CHECK(current(most).second == Approx(0.9));
+    }
+    // At least so much is no limit that anything can be held against.
+    const auto before = current("");
+    for (const char* least : {"not less than 0.9 A", "at least 0.9 A", "mindestens 900 mA"}) {
+        INFO(least);
+        CHECK(current(least) == before);
+        CHECK_FALSE(readPromises(std::string("5 W at 13.8 V, 7.03 MHz\n") + least, {}).doubts.empty());
+    }
+    const auto power = [](const std::string& line) {
+        return *readPromises(line + " at 13.8 V, 7.03 MHz\n", {}).kept;
+    };
+    CHECK(power("not less than 4 W").powerLow == Approx(4));
+    CHECK(power("mindestens 4 W").powerLow == Approx(4));
+    CHECK(power("no more than 4 W").powerHigh == Approx(4));
+    CHECK(power("no more than 4 W").powerLow < 4);
+    CHECK(power("between 4 and 5 W").powerLow == Approx(4));
+    CHECK(power("between 4 and 5 W").powerHigh == Approx(5));
+}
+
+TEST_CASE("a word inside another is not that word: a speaker is no peak, and a diplexer no dip") {
+    Kit kit;
+    for (const char* ref : {"R1", "R2", "C1"}) {
+        Part part;
+        part.ref = ref;
+        part.kind = PartKind::trimmer;
+        kit.parts.push_back(part);
+    }
+    const auto lines = readAdjustmentEntries(
+        "R1: speaker level, 0.5 V\nR2: diplexer current, 20 mA\nC1: peaking of the audio\n", kit);
+    REQUIRE(lines.size() == 3);
+    REQUIRE(lines[0].kept);
+    CHECK(lines[0].kept->kind == Adjustment::Kind::set);
+    CHECK(lines[0].kept->target == Approx(0.5));
+    REQUIRE(lines[1].kept);
+    CHECK(lines[1].kept->kind == Adjustment::Kind::set);
+    REQUIRE(lines[2].kept);
+    CHECK(lines[2].kept->kind == Adjustment::Kind::peak);
+}
+
 TEST_CASE("limits, units and modes in columns of their own: words around the point") {
     const VoltageTable table = readVoltageTable(
         "Test point,Min,Typ,Max,Unit,Mode\nTP1,4.75,5.0,5.25,V,RX\nTP2,,12,,V,TX\nI_supply,,45,60,mA,RX\n");
