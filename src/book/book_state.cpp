@@ -12,7 +12,7 @@ void addGates(SQLite::Database& db, std::int64_t build, std::string& out) {
     SQLite::Statement q(db,
                         "SELECT id, quote(gate)||','||quote(reason)||','||quote(at)||','||quote(basis)||','||"
                         "quote(forbids) FROM gate WHERE build=?1 UNION ALL SELECT id, quote(what)||','||"
-                        "quote(said)||','||quote(at)||',,' FROM choice WHERE build=?1 ORDER BY 1, 2");
+                        "quote(said)||','||quote(at)||','''',''''' FROM choice WHERE build=?1 ORDER BY 1, 2");
     q.bind(1, build);
     while (q.executeStep()) out += "gate " + q.getColumn(1).getString() + "\n";
 }

@@ -44,7 +44,7 @@ Result<std::pair<Kit, Build>> rigAsked(const SuspectsQuestion& q) {
         if (!held) return tl::make_unexpected(held.error());
         return std::pair(std::move(held->kit), std::move(held->build));
     }
-    const auto tables = shippedTables();
+    const auto tables = readTables(dataFolder());
     if (!tables) return tl::make_unexpected(tables.error());
     auto file = readKitFile(q.kit, tables->cores);
     if (!file) return tl::make_unexpected(file.error());

@@ -28,7 +28,7 @@ class LcMeter {
 };
 
 /// What must come is waited for a minute: a busy machine is no fault.
-bool comes(Desk& desk, const std::function<bool()>& done) { return desk.waitFor(done, 60000); }
+bool comes(Desk& desk, const std::function<bool()>& done) { return desk.waitFor(done, kLongWork); }
 
 /// From the list: A, the way, its address, Enter.
 void addBy(Desk& desk, const QString& way, const QString& address) {

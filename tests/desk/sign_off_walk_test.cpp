@@ -277,7 +277,7 @@ TEST_CASE("ten thousand contacts are taken in while one is typed") {
     }));
     desk.key(Qt::Key_A);
     desk.answer(QStringLiteral("QX9ZZY 599 579"));
-    REQUIRE(desk.waitFor([&] { return !desk.window().page()->working(); }, 60000));
+    REQUIRE(desk.waitFor([&] { return !desk.window().page()->working(); }, kLongWork));
     REQUIRE(desk.waitFor([&] { return desk.session().log()->contacts.size() > 9000; }, 20000));
     const auto& log = desk.session().log()->contacts;
     CHECK(std::any_of(log.begin(), log.end(), [](const Contact& c) { return c.call == "QX9ZZY"; }));
@@ -286,7 +286,7 @@ TEST_CASE("ten thousand contacts are taken in while one is typed") {
     // Taken in once more, nothing is new.
     desk.window().takeFile(qs(file.string()));
     REQUIRE(desk.waitFor([&] { return desk.window().page()->working(); }));
-    REQUIRE(desk.waitFor([&] { return !desk.window().page()->working(); }, 60000));
+    REQUIRE(desk.waitFor([&] { return !desk.window().page()->working(); }, kLongWork));
     CHECK(desk.session().book().contacts().size() == all);
 }
 

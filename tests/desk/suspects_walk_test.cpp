@@ -48,12 +48,12 @@ class FaultyDesk : public Desk {
         key(Qt::Key_W);
         auto* page = dynamic_cast<SuspectsPage*>(window().page());
         REQUIRE(page != nullptr);
-        REQUIRE(QTest::qWaitFor([&] { return !page->working(); }, 60000));
+        REQUIRE(QTest::qWaitFor([&] { return !page->working(); }, kLongWork));
         settle();
         return *page;
     }
     void wait() {
-        REQUIRE(QTest::qWaitFor([&] { return !window().page()->working(); }, 60000));
+        REQUIRE(QTest::qWaitFor([&] { return !window().page()->working(); }, kLongWork));
         settle();
     }
 

@@ -40,6 +40,9 @@ inline QApplication& application() {
     return *app;
 }
 
+/// How long to wait for what must come, however slow the machine, or the sanitizers, are [ms].
+inline constexpr int kLongWork = 600000;
+
 /// Books for a Desk to open: a kit just begun, one part-way, one finished.
 inline void fresh(const std::filesystem::path& file) {
     auto book = Book::open(file);

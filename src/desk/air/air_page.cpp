@@ -199,7 +199,8 @@ void AirPage::sayNow() {
 void AirPage::showSteps() {
     Readiness way;
     for (const AirStepState& s : states_) {
-        Gate gate{s.step->id, std::to_string(way.gates.size() + 1) + "  " + s.step->title, "", {}};
+        Gate gate{
+            s.step->id, std::to_string(way.gates.size() + 1) + "  " + s.step->title, Station::signOff, {}};
         for (const AirItemState& i : s.items) gate.evidence.push_back({i.item->title, i.state, i.sentence});
         // Where one band is enough the step says so itself.
         if (s.state == VerdictState::pass)
