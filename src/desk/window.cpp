@@ -32,7 +32,6 @@ Window::Window(Session& session, QWidget* parent)
       sums_(new SumsLine(session.tables().cores)),
       strip_(new InstrumentStrip(session)),
       evening_(new EveningLine(*this)) {
-    const Undressed quickly;
     for (const PageRow& row : pageRows()) addPage(row, row.make(session));
 
     auto* middle = new QWidget;

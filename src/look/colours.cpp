@@ -180,7 +180,4 @@ void setNight(bool night) {
     qApp->setStyleSheet(styleSheetOf(colours));
 }
 
-Undressed::Undressed() : sheet_(qApp->styleSheet()) { qApp->setStyleSheet(QString()); }
-Undressed::~Undressed() { qApp->setStyleSheet(sheet_); }
-
 }  // namespace ombrek

@@ -44,19 +44,6 @@ QString styleSheetOf(const Colours& colours);
 /// Put the application on the day or the night bench.
 void setNight(bool night);
 
-/// While it lives the application has no style sheet: with one, a widget that takes its place in another is
-/// dressed again with all that it holds. For putting together a window of many pages.
-class Undressed {
- public:
-    Undressed();
-    ~Undressed();
-    Undressed(const Undressed&) = delete;
-    Undressed& operator=(const Undressed&) = delete;
-
- private:
-    QString sheet_;
-};
-
 /// Load the fonts that ship with the application, under names of their own, and make them its font.
 void installFonts();
 

@@ -5,6 +5,7 @@
 #include "desk/tune/live_scale.h"
 #include "formats/files.h"
 #include "station/proof/frequencies.h"
+#include "station/tune/tune_ways.h"
 #include "window_fixture.h"
 
 using namespace ombrek;
@@ -258,7 +259,7 @@ TEST_CASE("positions are typed in the builder's own terms, and the order changes
     CHECK(mark->unit == Unit::none);
     desk.refused(QStringLiteral("9 9"));
     desk.key(Qt::Key_O);
-    CHECK(desk.session().judged().build().gates.contains("tuning: order"));
+    CHECK(desk.session().build().chosen(Choice::tuningOrder) == kCommonOrder);
     // Ears where marks are read, and marks where eyes look, are told so.
     const std::size_t readings = desk.build().readings.size();
     desk.key(Qt::Key_L);
