@@ -385,7 +385,9 @@ Entry<Ratings> readPromises(const std::string& bytes, const Ratings& before) {
                 "The sentence has a \"not\" that is not understood: which way is the limit?");
         } else if (!watts.empty() && power.sense == LimitSaid::Sense::more) {
             r.powerLow = watts.front();
-            if (!(r.power > 0)) r.power = watts.front();
+            r.power = std::max(r.power, r.powerLow);
+            r.powerHigh = std::max(r.powerHigh, 2 * r.powerLow);
+            out.doubts.push_back("Only the least is promised: at most twice that by rule.");
             any = true;
         } else if (watts.size() == 1 && power.sense == LimitSaid::Sense::less) {
             r.power = r.powerHigh = watts.front();

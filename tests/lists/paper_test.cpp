@@ -218,6 +218,8 @@ TEST_CASE("a promise that is a limit is one, and never turned round") {
     };
     CHECK(power("not less than 4 W").powerLow == Approx(4));
     CHECK(power("mindestens 4 W").powerLow == Approx(4));
+    CHECK(power("mindestens 4 W").powerHigh > 5);  // a rig that gives more keeps its promise
+    CHECK(power("4 W or more").power == Approx(4));
     CHECK(power("no more than 4 W").powerHigh == Approx(4));
     CHECK(power("no more than 4 W").powerLow < 4);
     CHECK(power("between 4 and 5 W").powerLow == Approx(4));
