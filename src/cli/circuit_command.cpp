@@ -101,9 +101,14 @@ int suspectsCommand(const SuspectsQuestion& q, bool json) {
         Json next = nullptr;
         if (!n.node.empty())
             next = {{"node", n.node}, {"node2", n.node2}, {"quantity", n.quantity}, {"why", n.why}};
-        printJson({{"suspects", suspects}, {"next", next}, {"unexplained", suspicion->unexplained}});
+        printJson({{"suspects", suspects},
+                   {"next", next},
+                   {"unexplained", suspicion->unexplained},
+                   {"readings", suspicion->spreads.size()}});
         return 0;
     }
+    if (suspicion->spreads.empty())
+        std::printf("Nothing was read on the rig as it is now: these are odds before any reading.\n");
     for (std::size_t i = 0; i < std::min<std::size_t>(most, 8); ++i) {
         const Suspect& s = suspicion->suspects[i];
         const std::string second = s.ref2.empty() ? "" : ", and " + s.ref2 + " " + s.what2;

@@ -110,7 +110,9 @@ TEST_CASE("the command ranks the rig of a book as the window's page does, with w
     REQUIRE(Book::open(file).value()->lookedAt(ref, Book::Look::joints));
     const Suspicion after = byPage();
     CHECK(after.suspects[0].odds != before.suspects[0].odds);
-    same(answerOf("--book " + file.string()), after);
+    const auto answer = answerOf("--book " + file.string());
+    same(answer, after);
+    CHECK(answer["readings"] == 1);
     CHECK(answerOf("--book " + (folder / "none.ombrek").string())["problem"]["message"] ==
           "There is no such book.");
     CHECK(answerOf("--kit " + (folder / "none.json").string()).contains("problem"));
