@@ -190,11 +190,28 @@ std::vector<std::string> circuitWords(const std::string& line, bool inSmall) {
     return out;
 }
 
+namespace {
+
+/// "V1 in 0 10" and "R1 a b 4k7" do; "R1 and the divider" does not.
+bool looksLikePart(const Line& line) {
+    const auto words = wordsOf(line.text);
+    constexpr std::string_view kKinds = "rclvi";
+    const bool valued = words.size() >= 4 && kKinds.find(lowered(words[0])[0]) != std::string_view::npos &&
+                        (isDigit(words[3][0]) || lowered(words[3]) == "dc" || lowered(words[3]) == "ac");
+    return valued && elementOf(line, words);
+}
+
+}  // namespace
+
 Result<Netlist> readNetlist(const std::string& text, const std::string& models) {
     Netlist out;
     const auto lines = joined(text, out.remarks);
     if (lines.size() < 2) return problem("", "There is no circuit in this file.");
     out.title = lines.front().text;
+    if (looksLikePart(lines.front()))
+        return problem(place(1), "The first line of a netlist is its title, and \"" +
+                                     out.title.substr(0, 40) +
+                                     "\" looks like a part: put a line with the circuit's name above it.");
     std::set<std::string> names;
     int inside = 0;  // a subcircuit
     bool control = false;

@@ -30,6 +30,11 @@ Unit unitOf(What quantity) {
     return quantity == What::voltage ? Unit::volt : quantity == What::current ? Unit::ampere : Unit::ohm;
 }
 
+/// Why no meter shows so much; what is next to nothing is nothing.
+std::optional<std::string> beyondMeters(double value, What quantity) {
+    return impossible(std::fabs(value) < 1e-3 ? 0 : value, unitOf(quantity));
+}
+
 }  // namespace
 
 bool sameProbe(const CircuitReading& a, const CircuitReading& b) {
@@ -69,6 +74,7 @@ Result<std::vector<CircuitReading>> readCircuitReadings(const std::string& bytes
         const auto plain = parseQuantity(cell(3), unitOf(*quantity));
         const auto shown = parseShown(cell(3), unitOf(*quantity));
         if (plain) {
+            if (const auto why = beyondMeters(plain->value, *quantity)) return problem(where, *why);
             r.value = plain->value;
         } else if (shown && shown->beyond && *quantity == What::resistance) {
             r.value = INFINITY;
@@ -77,7 +83,7 @@ Result<std::vector<CircuitReading>> readCircuitReadings(const std::string& bytes
         }
         if (!word(cell(4)).empty()) {
             const auto error = parseQuantity(cell(4), unitOf(*quantity));
-            if (!error || error->value < 0)
+            if (!error || error->value < 0 || beyondMeters(error->value, *quantity))
                 return problem(where, "\"" + cell(4).substr(0, 30) + "\" is no error of a reading.");
             r.error = error->value;
         }

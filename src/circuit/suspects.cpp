@@ -404,6 +404,9 @@ Suspicion FaultFinder::rank(const std::vector<CircuitReading>& readings,
             out.suspects.back().what2 = fault->also.front().what;
         }
     }
+    out.sound = !readings.empty();
+    for (std::size_t i = 0; i < readings.size(); ++i)
+        out.sound = out.sound && std::abs(deviations(readings[i], reads[0][i], out.spreads[i])) <= kAgainst;
     std::stable_sort(out.suspects.begin(), out.suspects.end(),
                      [](const Suspect& a, const Suspect& b) { return a.odds > b.odds; });
     out.next = next(share, readings, states);

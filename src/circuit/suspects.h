@@ -34,9 +34,12 @@ struct Suspicion {
     std::vector<Suspect> suspects;  ///< the likeliest first
     NextReading next;               ///< an empty node: nothing would tell more
     bool unexplained = false;       ///< no fault, no pair and no sound circuit gives these readings
+    bool sound = false;             ///< there are readings, and none speaks against a sound rig
     std::vector<double> spreads;    ///< of the readings, from parts within their tolerances [their unit]
 };
 
+/// Deviations from which on a reading speaks against something.
+inline constexpr double kAgainst = 3;
 /// Least information that a next reading is worth [nat].
 inline constexpr double kWorthTelling = 0.02;
 

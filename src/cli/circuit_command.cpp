@@ -104,11 +104,15 @@ int suspectsCommand(const SuspectsQuestion& q, bool json) {
         printJson({{"suspects", suspects},
                    {"next", next},
                    {"unexplained", suspicion->unexplained},
+                   {"sound", suspicion->sound},
                    {"readings", suspicion->spreads.size()}});
         return 0;
     }
     if (suspicion->spreads.empty())
         std::printf("Nothing was read on the rig as it is now: these are odds before any reading.\n");
+    if (suspicion->sound)
+        std::printf(
+            "What was read is what a sound rig reads; faults that these readings do not show are left.\n");
     for (std::size_t i = 0; i < std::min<std::size_t>(most, 8); ++i) {
         const Suspect& s = suspicion->suspects[i];
         const std::string second = s.ref2.empty() ? "" : ", and " + s.ref2 + " " + s.what2;

@@ -54,6 +54,8 @@ TEST_CASE("suspects of a divider by Ohm's law, with their odds and what to read 
     const auto sound = suspects(folder, kDivider, "node,value\nmid,4.88\nout,2.44\n");
     CHECK(sound["suspects"][0]["ref"] == "");
     CHECK(sound["suspects"][0]["fault"] == "none");
+    CHECK(sound["sound"] == true);
+    CHECK(answer["sound"] == false);
     // The wire to R3 is open, or R4 is short, or R3 ten times too large: the node behind tells them apart.
     const auto unclear = suspects(folder, kDivider, "node,value,error\nmid,5.0,0.01\n");
     CHECK(unclear["next"]["node"] == "out");
@@ -65,6 +67,17 @@ TEST_CASE("what is no circuit or no reading is a problem, with its place") {
     const Folder folder;
     CHECK(suspects(folder, "t\n.include x.lib\n", "node,value\na,1\n").contains("problem"));
     CHECK(suspects(folder, kDivider, "node,value\nnowhere,1\n")["problem"]["place"] == "line 2");
+    // What no meter shows would tell nothing of any fault.
+    for (const char* absurd : {"mid,1e308", "mid,-1e30", "mid,1e6"})
+        CHECK(suspects(folder, kDivider, std::string("node,value\n") + absurd)["problem"]["place"] ==
+              "line 2");
+    CHECK(suspects(folder, kDivider, "node,value,error\nmid,5,1e308\n").contains("problem"));
+    CHECK(suspects(folder, kDivider, "node,quantity,value\nmid,ohm,-5\n").contains("problem"));
+    CHECK(suspects(folder, kDivider, "node,value\nmid,4.88\nout,1e-15\n").contains("suspects"));
+    // A netlist without a title loses its first part to it.
+    const std::string bare = std::string(kDivider).substr(std::string("divider\n").size());
+    CHECK(suspects(folder, bare, "node,value\nmid,4.88\n")["problem"]["place"] == "line 1");
+    CHECK(suspects(folder, "V1 and its divider\n" + bare, "node,value\nmid,4.88\n").contains("suspects"));
     CHECK(suspects(folder, kDivider, "hello\n").contains("problem"));
     CHECK(suspects(folder, "", "node,value\na,1\n").contains("problem"));
 }

@@ -95,7 +95,7 @@ std::optional<std::string> impossible(double value, Unit unit) {
         return "A reading in " + std::string(plural(unit)) +
                " that is beyond the display tells nothing here.";
     }
-    const std::string text = formatQuantity(value, unit, 3);
+    const std::string text = std::fabs(value) < 1e15 ? formatQuantity(value, unit, 3) : "So much";
     if (value < span->low || value > span->high)
         return text + " is no reading of a bench meter; mind the prefix (p, n, µ, m, k, M).";
     if (value != 0 && std::fabs(value) < span->least)

@@ -12,10 +12,10 @@ namespace {
 
 using What = CircuitReading::Quantity;
 
-constexpr double kEnough = 0.8;        ///< of the belief: one suspect is enough ahead
-constexpr double kLeast = 0.005;       ///< of the belief to be shown
-constexpr std::size_t kMost = 9;       ///< suspects shown
-constexpr double kFits = 2, kOff = 3;  ///< deviations that speak for and against
+constexpr double kEnough = 0.8;   ///< of the belief: one suspect is enough ahead
+constexpr double kLeast = 0.005;  ///< of the belief to be shown
+constexpr std::size_t kMost = 9;  ///< suspects shown
+constexpr double kFits = 2;       ///< deviations that speak for it
 
 Unit unitOf(What quantity) {
     return quantity == What::voltage ? Unit::volt : quantity == What::current ? Unit::ampere : Unit::ohm;
@@ -35,17 +35,6 @@ double ofPart(const Suspicion& s, const std::string& ref) {
     double out = 0;
     for (const Suspect& x : s.suspects) out += x.ref == ref ? x.odds : 0;
     return out;
-}
-
-/// Whether no reading speaks against a sound rig.
-bool isSound(const RigOnBench& rig) {
-    const auto sound = std::find_if(rig.suspicion.suspects.begin(), rig.suspicion.suspects.end(),
-                                    [](const Suspect& x) { return x.ref.empty(); });
-    for (std::size_t i = 0; sound != rig.suspicion.suspects.end() && i < rig.taken.size(); ++i) {
-        const double z = deviations(rig.taken[i].reading, sound->reads[i], rig.suspicion.spreads[i]);
-        if (!(std::abs(z) <= kOff)) return false;
-    }
-    return sound != rig.suspicion.suspects.end();
 }
 
 void sayNext(const RigOnBench& rig, SuspectsView& v) {
@@ -109,7 +98,7 @@ void say(const RigOnBench& rig, SuspectsView& v) {
         v.now =
             "No fault, and no two at once, explain all of it: read \"" + rig.taken[worst].title + "\" again.";
         v.why = "Something else, or more than two things, or a reading that slipped. " + belief(v, s);
-    } else if (first.ref.empty() && isSound(rig)) {
+    } else if (first.ref.empty() && s.sound) {
         v.now = "What was read is what a sound rig reads.";
         v.why = "Faults that these readings do not show are left" +
                 (v.next.is(Subject::Kind::unknown) ? std::string(".")
@@ -189,7 +178,7 @@ SuspectsView suspectsView(const RigOnBench& rig, std::size_t at) {
         const double z = std::abs(deviations(t.reading, chosen.reads[i], s.spreads[i]));
         const double zSound =
             sound == s.suspects.end() ? NAN : std::abs(deviations(t.reading, sound->reads[i], s.spreads[i]));
-        const bool against = z > kOff, speaksFor = z < kFits && !chosen.ref.empty() && zSound > kOff;
+        const bool against = z > kAgainst, speaksFor = z < kFits && !chosen.ref.empty() && zSound > kAgainst;
         const std::string read = shownValue(t.reading.value, t.reading.quantity);
         const std::string should = shownValue(chosen.reads[i], t.reading.quantity);
         v.evidence.push_back({t.title, speaksFor || read == should ? read : read + ", not " + should,
